@@ -1,0 +1,354 @@
+//! Who owns each byte of a generated text: one walk over the text and the `mappings` together.
+//!
+//! No table of segments is built. A cursor of (byte, UTF-16 column) moves along the text while the
+//! mappings are decoded, so the cost is one pass over each and memory grows only with the number
+//! of spans, which is far below that of segments. Rules: a segment owns the text up to the next
+//! one, across line breaks and lines without segments; of several at one place the last one wins;
+//! a one-field segment ends ownership (ECMA-426, section "Mappings structure").
+
+use std::ops::Range;
+
+use crate::{
+    sourcemap::{Section, SourceMap},
+    vlq,
+};
+
+/// A stretch of the generated text that begins at a byte and ends where the next span begins.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Span {
+    /// First byte.
+    pub start: usize,
+    /// The owning source, counted over all sections of the map; `None` for text of no source.
+    pub source: Option<u32>,
+}
+
+/// A top-level statement of the generated text, or a directive.
+#[derive(Clone, Debug)]
+pub struct Statement {
+    /// Its bytes.
+    pub range: Range<usize>,
+    /// It is an import or export list, which a bundler writes itself.
+    pub list: bool,
+}
+
+/// What the walk must know of the generated text's form.
+#[derive(Clone, Debug, Default)]
+pub struct Shape {
+    /// The top-level statements in order; empty for a style or for text that does not parse.
+    pub statements: Vec<Statement>,
+    /// Where the closing `sourceMappingURL` comment begins, if there is one.
+    pub comment: Option<usize>,
+}
+
+/// The spans of a text, first at byte 0, and how far the map was from fitting.
+#[derive(Debug, PartialEq, Eq)]
+pub struct Walked {
+    /// Spans in order; neighbours differ in their source.
+    pub spans: Vec<Span>,
+    /// Segments that point past the end of their line; they own from that line's end on.
+    pub overshoots: u64,
+}
+
+/// Why a map cannot be walked. Lines count from 1 and columns from 0, both in the generated text.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum WalkError {
+    /// A byte that is no mapping.
+    #[error("damaged mapping at generated line {line} column {column}")]
+    Mapping {
+        /// Generated line.
+        line: u32,
+        /// Generated column.
+        column: u32,
+    },
+    /// A segment that stands before the one written before it.
+    #[error("mappings run backwards at generated line {line} column {column}")]
+    Backwards {
+        /// Generated line.
+        line: u32,
+        /// Generated column.
+        column: u32,
+    },
+    /// A source index outside the list.
+    #[error("mapping names a source that is not listed at generated line {line} column {column}")]
+    Source {
+        /// Generated line.
+        line: u32,
+        /// Generated column.
+        column: u32,
+    },
+    /// So many segments miss the text that the map must belong to another one.
+    #[error("{overshoots} of {segments} mappings point outside the file: the map is another file's")]
+    Misfit {
+        /// Segments past the end of their line or of the text.
+        overshoots: u64,
+        /// All segments.
+        segments: u64,
+    },
+}
+
+/// A map whose segments miss the text more often than this share belongs to another text. A few
+/// bundlers overshoot by a column at the ends of lines, which harms nobody.
+const MISFIT_SHARE: u64 = 50;
+
+/// Walks `text` with its map.
+///
+/// At the end of a file the carry rule stops: import and export lists that hold no segment, all
+/// text after the last top-level statement that holds one, and the closing comment are nobody's.
+///
+/// # Errors
+/// When the mappings are damaged, run backwards, name unlisted sources, or do not fit the text.
+pub fn walk(text: &[u8], map: &SourceMap<'_>, shape: &Shape) -> Result<Walked, WalkError> {
+    let mut walker = Walker {
+        cursor: Cursor::new(text),
+        spans: vec![Span { start: 0, source: None }],
+        touched: vec![false; shape.statements.len()],
+        statements: &shape.statements,
+        statement: 0,
+        overshoots: 0,
+        segments: 0,
+    };
+    let mut first_source = 0;
+    for section in &map.sections {
+        walker.section(section, first_source)?;
+        first_source += u32::try_from(section.sources.len()).unwrap_or(u32::MAX);
+    }
+    if walker.overshoots * MISFIT_SHARE > walker.segments {
+        let Walker { overshoots, segments, .. } = walker;
+        return Err(WalkError::Misfit { overshoots, segments });
+    }
+    let nobodys = unowned(text.len(), shape, &walker.touched);
+    let spans = carve(&walker.spans, &nobodys, text.len());
+    Ok(Walked { spans, overshoots: walker.overshoots })
+}
+
+struct Walker<'t> {
+    cursor: Cursor<'t>,
+    spans: Vec<Span>,
+    /// Which statements hold a segment of a source.
+    touched: Vec<bool>,
+    statements: &'t [Statement],
+    statement: usize,
+    overshoots: u64,
+    segments: u64,
+}
+
+impl Walker<'_> {
+    fn section(&mut self, section: &Section<'_>, first_source: u32) -> Result<(), WalkError> {
+        let digits = section.mappings.as_bytes();
+        let source_count = i64::try_from(section.sources.len()).unwrap_or(i64::MAX);
+        let mut line = section.line;
+        let mut column = i64::from(section.column);
+        let mut source = 0_i64;
+        if section.line > 0 || section.column > 0 {
+            self.place(line, column)?;
+            self.own(None);
+        }
+        let mut at = 0;
+        while let Some(&digit) = digits.get(at) {
+            match digit {
+                b';' => {
+                    line = line.saturating_add(1);
+                    column = 0;
+                    at += 1;
+                }
+                b',' => at += 1,
+                _ => {
+                    let damaged = |column| WalkError::Mapping { line: line + 1, column: clamp(column) };
+                    column += vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                    if column < 0 {
+                        return Err(WalkError::Backwards { line: line + 1, column: 0 });
+                    }
+                    self.segments += 1;
+                    let owner = if ends(digits, at) {
+                        None
+                    } else {
+                        source += vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        // Original line and column: passed over, but they must be there.
+                        vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        if !ends(digits, at) {
+                            vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        }
+                        if !ends(digits, at) {
+                            return Err(damaged(column));
+                        }
+                        if !(0..source_count).contains(&source) {
+                            return Err(WalkError::Source { line: line + 1, column: clamp(column) });
+                        }
+                        Some(first_source + clamp(source))
+                    };
+                    self.place(line, column)?;
+                    self.own(owner);
+                }
+            }
+        }
+        Ok(())
+    }
+
+    /// Moves the cursor to a place of the generated text.
+    fn place(&mut self, line: u32, column: i64) -> Result<(), WalkError> {
+        let column = clamp(column);
+        match self.cursor.seek(line, column) {
+            Seek::Reached => Ok(()),
+            Seek::Overshot => {
+                self.overshoots += 1;
+                Ok(())
+            }
+            Seek::Passed => Err(WalkError::Backwards { line: line + 1, column }),
+        }
+    }
+
+    /// Gives the text from the cursor on to `source`.
+    fn own(&mut self, source: Option<u32>) {
+        let start = self.cursor.byte;
+        if source.is_some() {
+            while self.statements.get(self.statement).is_some_and(|s| s.range.end <= start) {
+                self.statement += 1;
+            }
+            if self.statements.get(self.statement).is_some_and(|s| s.range.contains(&start)) {
+                self.touched[self.statement] = true;
+            }
+        }
+        append(&mut self.spans, Span { start, source });
+    }
+}
+
+/// Adds a span, so that neighbours differ and the last one at a place wins.
+fn append(spans: &mut Vec<Span>, span: Span) {
+    if spans.last().is_some_and(|last| last.start == span.start) {
+        spans.pop();
+    }
+    if spans.last().is_none_or(|last| last.source != span.source) {
+        spans.push(span);
+    }
+}
+
+fn ends(digits: &[u8], at: usize) -> bool {
+    matches!(digits.get(at), None | Some(b',' | b';'))
+}
+
+fn clamp(value: i64) -> u32 {
+    u32::try_from(value.max(0)).unwrap_or(u32::MAX)
+}
+
+/// Byte ranges at the end of the text, and of lists, that the carry rule must not reach.
+fn unowned(length: usize, shape: &Shape, touched: &[bool]) -> Vec<Range<usize>> {
+    let mut ranges = Vec::new();
+    let mut end = shape.comment.unwrap_or(length);
+    if let Some(last) = touched.iter().rposition(|&touched| touched) {
+        end = end.min(shape.statements[last].range.end);
+    }
+    for (statement, &touched) in shape.statements.iter().zip(touched) {
+        if statement.list && !touched && statement.range.end <= end {
+            ranges.push(statement.range.clone());
+        }
+    }
+    if end < length {
+        ranges.push(end..length);
+    }
+    ranges
+}
+
+/// Takes ranges (in order, apart from each other) out of the spans and makes them nobody's.
+fn carve(spans: &[Span], ranges: &[Range<usize>], length: usize) -> Vec<Span> {
+    let mut carved: Vec<Span> = Vec::with_capacity(spans.len() + 2 * ranges.len());
+    let mut ranges = ranges.iter().peekable();
+    for (at, span) in spans.iter().enumerate() {
+        let end = spans.get(at + 1).map_or(length, |next| next.start);
+        let mut start = span.start;
+        while let Some(range) = ranges.peek() {
+            if range.start >= end {
+                break;
+            }
+            if range.start > start {
+                append(&mut carved, Span { start, source: span.source });
+            }
+            append(&mut carved, Span { start: start.max(range.start), source: None });
+            start = range.end.min(end);
+            if range.end > end {
+                break;
+            }
+            ranges.next();
+        }
+        if start < end {
+            append(&mut carved, Span { start, source: span.source });
+        }
+    }
+    if carved.is_empty() {
+        carved.push(Span { start: 0, source: None });
+    }
+    carved
+}
+
+/// A place in the text, known as byte and as (line, UTF-16 column) at once.
+struct Cursor<'t> {
+    text: &'t [u8],
+    line: u32,
+    column: u32,
+    byte: usize,
+    /// Where the current line ends: its line feed, or the end of the text.
+    line_end: usize,
+}
+
+enum Seek {
+    Reached,
+    Overshot,
+    Passed,
+}
+
+impl<'t> Cursor<'t> {
+    fn new(text: &'t [u8]) -> Self {
+        Self { text, line: 0, column: 0, byte: 0, line_end: find_line_end(text, 0) }
+    }
+
+    /// Moves forward to a place; the caller keeps places in order.
+    #[inline]
+    fn seek(&mut self, line: u32, column: u32) -> Seek {
+        if line < self.line {
+            return Seek::Passed;
+        }
+        while self.line < line {
+            if self.line_end >= self.text.len() {
+                self.byte = self.text.len();
+                return Seek::Overshot;
+            }
+            self.byte = self.line_end + 1;
+            self.line_end = find_line_end(self.text, self.byte);
+            self.line += 1;
+            self.column = 0;
+        }
+        if column < self.column {
+            return Seek::Passed;
+        }
+        let steps = (column - self.column) as usize;
+        // Most steps cross a few ASCII bytes only; those move byte and column alike.
+        let ahead = self.byte + steps;
+        if ahead <= self.line_end && self.text[self.byte..ahead].is_ascii() {
+            self.byte = ahead;
+            self.column = column;
+            return Seek::Reached;
+        }
+        while self.column < column {
+            if self.byte >= self.line_end {
+                return Seek::Overshot;
+            }
+            // A lead byte tells the length in UTF-8 and in UTF-16; stray bytes count as one each.
+            let (bytes, units) = match self.text[self.byte] {
+                0xF0.. => (4, 2),
+                0xE0..0xF0 => (3, 1),
+                0xC0..0xE0 => (2, 1),
+                _ => (1, 1),
+            };
+            self.byte = (self.byte + bytes).min(self.line_end);
+            self.column += units;
+        }
+        Seek::Reached
+    }
+}
+
+fn find_line_end(text: &[u8], from: usize) -> usize {
+    memchr::memchr(b'\n', &text[from..]).map_or(text.len(), |at| from + at)
+}
+
+#[cfg(test)]
+mod tests;
