@@ -1,1 +1,20 @@
-//! (written next)
+//! Turns whatever a bundler left behind into one record. All knowledge of formats lives here.
+//!
+//! [`open`] is the way in. One module per kind of input reads it; `assemble` puts what they found
+//! together.
+
+mod assemble;
+mod emitted;
+mod entries;
+mod examine;
+mod folder;
+mod hashes;
+mod html;
+mod judge;
+mod open;
+mod packages;
+mod resolve;
+mod sourcemaps;
+mod styles;
+
+pub use open::{Options, ReadError, open};

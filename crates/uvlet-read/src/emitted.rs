@@ -1,0 +1,350 @@
+//! What an emitted script loads: its static imports, what it opens on demand, its workers, and the
+//! files whose names it holds. Found by parsing the script, so that text in strings and comments
+//! is never mistaken for a load.
+
+use std::ops::Range;
+
+use oxc_allocator::Allocator;
+use oxc_ast::ast::{
+    Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
+    CallExpression, Expression, ImportExpression, NewExpression, Program, Statement as Syntax,
+    StringLiteral, TemplateLiteral,
+};
+use oxc_ast_visit::{Visit, walk};
+use oxc_parser::Parser;
+use oxc_span::{GetSpan, SourceType, Span};
+use uvlet_ledger::walk::Statement;
+use uvlet_record::Form;
+
+/// What was found in a script.
+#[derive(Debug)]
+pub struct Emitted {
+    /// How the script is put together.
+    pub form: Form,
+    /// Specifiers of static loads in the order written, once each.
+    pub loads: Vec<String>,
+    /// What is opened on demand, in the order written.
+    pub openings: Vec<Opened>,
+    /// URLs of worker scripts.
+    pub workers: Vec<Opened>,
+    /// Names of files of the folder that stand in strings.
+    pub names: Vec<String>,
+    /// The top-level statements.
+    pub statements: Vec<Statement>,
+}
+
+/// One `import()` or worker.
+#[derive(Debug)]
+pub struct Opened {
+    /// The specifier as written.
+    pub request: String,
+    /// First byte of the call.
+    pub at: u64,
+    /// Files that a preload wrapper fetches along with it, as it names them.
+    pub along: Vec<String>,
+}
+
+/// Why a script could not be read.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("does not parse at byte {at}: {message}")]
+pub struct Unreadable {
+    /// First byte of the trouble.
+    pub at: u64,
+    /// What the parser says.
+    pub message: String,
+}
+
+/// Reads a script. `is_file` tells whether a file name (without folders) is one of the folder's.
+///
+/// # Errors
+/// When the text is not JavaScript.
+pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unreadable> {
+    let allocator = Allocator::default();
+    let parsed = Parser::new(&allocator, text, SourceType::unambiguous()).parse();
+    if parsed.panicked {
+        let first = parsed.diagnostics.first();
+        let at = first.and_then(|e| e.labels.first()).map_or(0, |label| label.offset() as u64);
+        let message = first.map_or_else(String::new, |error| error.message.to_string());
+        return Err(Unreadable { at, message });
+    }
+    let mut finder = Finder::new(is_file);
+    finder.visit_program(&parsed.program);
+    let has_module_syntax = parsed.module_record.has_module_syntax;
+    let form = match (has_module_syntax, finder.registers) {
+        (true, _) => Form::Es,
+        (false, true) => Form::Registry,
+        (false, false) => Form::Classic,
+    };
+    Ok(Emitted {
+        form,
+        loads: finder.loads,
+        openings: finder.openings,
+        workers: finder.workers,
+        names: finder.names,
+        statements: statements(&parsed.program),
+    })
+}
+
+fn range(span: Span) -> Range<usize> {
+    span.start as usize..span.end as usize
+}
+
+fn statements(program: &Program<'_>) -> Vec<Statement> {
+    let directives = program.directives.iter().map(|directive| (directive.span, false));
+    let body = program.body.iter().map(|statement| {
+        let list = matches!(
+            statement,
+            Syntax::ImportDeclaration(_)
+                | Syntax::ExportAllDeclaration(_)
+                | Syntax::ExportNamedDeclaration(_)
+                | Syntax::ExportFromDeclaration(_)
+        );
+        (statement.span(), list)
+    });
+    directives.chain(body).map(|(span, list)| Statement { range: range(span), list }).collect()
+}
+
+struct Finder<'f> {
+    is_file: &'f dyn Fn(&str) -> bool,
+    loads: Vec<String>,
+    openings: Vec<Opened>,
+    workers: Vec<Opened>,
+    names: Vec<String>,
+    /// The file list that a preload wrapper's index lists point into.
+    along_table: Vec<String>,
+    registers: bool,
+}
+
+impl<'f> Finder<'f> {
+    fn new(is_file: &'f dyn Fn(&str) -> bool) -> Self {
+        Self {
+            is_file,
+            loads: Vec::new(),
+            openings: Vec::new(),
+            workers: Vec::new(),
+            names: Vec::new(),
+            along_table: Vec::new(),
+            registers: false,
+        }
+    }
+
+    fn load(&mut self, specifier: &str) {
+        if !self.loads.iter().any(|known| known == specifier) {
+            self.loads.push(specifier.to_owned());
+        }
+    }
+
+    fn name(&mut self, text: &str) {
+        let plain = text.split(['?', '#']).next().unwrap_or(text);
+        let file = plain.rsplit('/').next().unwrap_or(plain);
+        if file.len() < 256 && file.contains('.') && (self.is_file)(file) {
+            self.names.push(text.to_owned());
+        }
+    }
+
+    /// The files that a preload wrapper's second argument names: a list of names, or a call with
+    /// a list of indices into the script's table.
+    fn along(&self, argument: &Argument<'_>) -> Option<Vec<String>> {
+        match argument {
+            Argument::ArrayExpression(list) => strings(list).filter(|list| !list.is_empty()),
+            Argument::CallExpression(call) => {
+                let Some(Argument::ArrayExpression(list)) = call.arguments.first() else {
+                    return None;
+                };
+                let names = list.elements.iter().map(|element| match element {
+                    ArrayExpressionElement::NumericLiteral(number) => {
+                        let index = format!("{}", number.value).parse::<usize>().ok()?;
+                        self.along_table.get(index).cloned()
+                    }
+                    _ => None,
+                });
+                names.collect()
+            }
+            _ => None,
+        }
+    }
+}
+
+fn strings(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
+    list.elements
+        .iter()
+        .map(|element| match element {
+            ArrayExpressionElement::StringLiteral(text) => Some(text.value.to_string()),
+            _ => None,
+        })
+        .collect()
+}
+
+/// The text of a string or of a template without holes.
+fn constant(expression: &Expression<'_>) -> Option<String> {
+    match expression {
+        Expression::StringLiteral(text) => Some(text.value.to_string()),
+        Expression::TemplateLiteral(template) if template.expressions.is_empty() => {
+            template.quasis.first().map(|quasi| quasi.value.cooked.unwrap_or(quasi.value.raw).to_string())
+        }
+        _ => None,
+    }
+}
+
+/// The first string inside an expression, as in `new URL("w.js", import.meta.url).href`.
+struct FirstString(Option<String>);
+
+impl<'a> Visit<'a> for FirstString {
+    fn visit_string_literal(&mut self, text: &StringLiteral<'a>) {
+        if self.0.is_none() && !text.value.is_empty() {
+            self.0 = Some(text.value.to_string());
+        }
+    }
+
+    fn visit_template_literal(&mut self, template: &TemplateLiteral<'a>) {
+        if self.0.is_none() && template.expressions.is_empty() {
+            self.0 = template.quasis.first().map(|quasi| quasi.value.raw.to_string());
+        }
+    }
+}
+
+impl<'a> Visit<'a> for Finder<'_> {
+    fn visit_program(&mut self, program: &Program<'a>) {
+        for statement in &program.body {
+            let source = match statement {
+                Syntax::ImportDeclaration(import) => Some(&import.source),
+                Syntax::ExportAllDeclaration(export) => Some(&export.source),
+                Syntax::ExportFromDeclaration(export) => Some(&export.source),
+                _ => None,
+            };
+            if let Some(source) = source {
+                self.load(&source.value);
+            }
+        }
+        walk::walk_program(self, program);
+    }
+
+    fn visit_import_expression(&mut self, import: &ImportExpression<'a>) {
+        match constant(&import.source) {
+            Some(request) => {
+                let at = u64::from(import.span.start);
+                self.openings.push(Opened { request, at, along: Vec::new() });
+            }
+            None => walk::walk_import_expression(self, import),
+        }
+    }
+
+    fn visit_call_expression(&mut self, call: &CallExpression<'a>) {
+        if let Expression::Identifier(callee) = &call.callee
+            && callee.name == "importScripts"
+        {
+            for argument in &call.arguments {
+                if let Argument::StringLiteral(url) = argument {
+                    self.load(&url.value);
+                }
+            }
+        }
+        if let Expression::StaticMemberExpression(member) = &call.callee
+            && member.property.name == "push"
+            && let Some(Argument::ArrayExpression(pushed)) = call.arguments.first()
+            && let [ArrayExpressionElement::ArrayExpression(_), ArrayExpressionElement::ObjectExpression(_), ..] =
+                pushed.elements.as_slice()
+        {
+            self.registers = true;
+        }
+        let along = match call.arguments.as_slice() {
+            [_, second, ..] => self.along(second),
+            _ => None,
+        };
+        let before = self.openings.len();
+        walk::walk_call_expression(self, call);
+        if let Some(along) = along
+            && let Some(opening) = self.openings.get_mut(before)
+            && opening.along.is_empty()
+        {
+            opening.along = along;
+        }
+    }
+
+    fn visit_new_expression(&mut self, call: &NewExpression<'a>) {
+        if let Expression::Identifier(callee) = &call.callee
+            && matches!(callee.name.as_str(), "Worker" | "SharedWorker")
+            && let Some(first) = call.arguments.first()
+        {
+            let mut found = FirstString(None);
+            found.visit_argument(first);
+            if let Some(request) = found.0 {
+                let at = u64::from(call.span.start);
+                self.workers.push(Opened { request, at, along: Vec::new() });
+                return;
+            }
+        }
+        walk::walk_new_expression(self, call);
+    }
+
+    fn visit_assignment_expression(&mut self, assignment: &AssignmentExpression<'a>) {
+        // `m.f = ["a.js", "a.css"]`: the table of a preload wrapper, written before its first use.
+        if let AssignmentTarget::StaticMemberExpression(member) = &assignment.left
+            && member.property.name == "f"
+            && let Expression::ArrayExpression(list) = &assignment.right
+            && let Some(table) = strings(list)
+        {
+            self.along_table = table;
+            return;
+        }
+        walk::walk_assignment_expression(self, assignment);
+    }
+
+    fn visit_string_literal(&mut self, text: &StringLiteral<'a>) {
+        self.name(&text.value);
+    }
+
+    fn visit_template_literal(&mut self, template: &TemplateLiteral<'a>) {
+        for quasi in &template.quasis {
+            self.name(&quasi.value.raw);
+        }
+        walk::walk_template_literal(self, template);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use uvlet_record::Form;
+
+    use super::read;
+
+    #[test]
+    fn loads_openings_and_workers() {
+        let text = r#"import"./b.js";import{x as y}from"./a.js";export*from"tide";export{y}from"./a.js";
+            const deps=(i,m=deps,d=(m.f||(m.f=["assets/l.js","assets/l.css","assets/q.js"])))=>i.map(i=>d[i]);
+            // import("./comment.js")
+            const s='import("./string.js")';
+            w(()=>import(`./l.js`),deps([0,1]));w(async()=>{const{z}=await import("./q.js");return z},["q.css"]);
+            import("./r.js").then(go);import(unknown);
+            new Worker(new URL("w.js",import.meta.url),{type:"module"});
+            img.src="/assets/pic.png?v=1";other="nothing.png";"#;
+        let found = read(text, &|name| name == "pic.png").unwrap();
+        assert_eq!(found.form, Form::Es);
+        assert_eq!(found.loads, ["./b.js", "./a.js", "tide"]);
+        let openings: Vec<_> =
+            found.openings.iter().map(|o| (o.request.as_str(), o.along.join(" "))).collect();
+        assert_eq!(
+            openings,
+            [
+                ("./l.js", "assets/l.js assets/l.css".to_owned()),
+                ("./q.js", "q.css".to_owned()),
+                ("./r.js", String::new())
+            ]
+        );
+        let at = usize::try_from(found.openings[2].at).unwrap();
+        assert!(text[at..].starts_with("import(\"./r.js\")"));
+        assert_eq!(found.workers[0].request, "w.js");
+        assert_eq!(found.names, ["/assets/pic.png?v=1"]);
+        let lists: Vec<_> = found.statements.iter().map(|statement| statement.list).collect();
+        assert_eq!(lists[..4], [true, true, true, true]);
+        assert!(lists[4..].iter().all(|list| !list));
+    }
+
+    #[test]
+    fn forms_and_damage() {
+        let registry = "(self.w=self.w||[]).push([[7],{12:(e,t,n)=>{}}]);";
+        assert_eq!(read(registry, &|_| false).unwrap().form, Form::Registry);
+        assert_eq!(read("with(a){b()}", &|_| false).unwrap().form, Form::Classic);
+        assert_eq!(read("let a = ;", &|_| false).unwrap_err().at, 8);
+    }
+}

@@ -1,0 +1,229 @@
+//! What pages start from, and the chunks by name.
+//!
+//! Entries come from the pages that load scripts; without any, from the scripts that no other one
+//! loads. Pages that ask for the same files are one entry.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, Notice, Opening, Origin};
+
+use crate::{
+    assemble::once_each,
+    examine::Examined,
+    hashes::Hashes,
+    html::{Ask, Page},
+    resolve::{Meant, Resolver, folder_of},
+};
+
+/// Entries of the pages.
+pub fn of_pages(
+    files: &[File],
+    examined: &[Examined],
+    resolver: &Resolver<'_>,
+    notices: &mut Vec<Notice>,
+) -> Vec<Entry> {
+    // Keyed by what is asked for, so that pages with equal sets fall together.
+    let mut groups: BTreeMap<(BTreeSet<FileId>, BTreeSet<FileId>, bool), Vec<PageAsks>> = BTreeMap::new();
+    for (at, (file, page)) in files.iter().zip(examined).enumerate() {
+        let Some(page) = page.page.as_ref().filter(|page| page.has_script) else { continue };
+        let mut tie = |asks: &[Ask]| resolve(file, page, asks, resolver, notices);
+        let (asks, later) = (tie(&page.asks), tie(&page.later));
+        let legacy = tie(&page.legacy);
+        let id = FileId::new(at);
+        let found = |asks: Vec<FileId>, later: Vec<FileId>| PageAsks { id, asks, later };
+        let set = |ids: &[FileId]| ids.iter().copied().collect::<BTreeSet<_>>();
+        let scripts = |ids: &[FileId]| ids.iter().any(|id| files[id.at()].kind == Kind::Script);
+        if scripts(&asks) || !scripts(&legacy) {
+            let key = (set(&asks), set(&later), false);
+            groups.entry(key).or_default().push(found(asks, later));
+        }
+        if !legacy.is_empty() {
+            let key = (set(&legacy), BTreeSet::new(), true);
+            groups.entry(key).or_default().push(found(legacy, Vec::new()));
+        }
+    }
+    let mut entries = Vec::new();
+    for ((_, _, legacy), mut group) in groups {
+        group.sort_by_key(|page| (files[page.id.at()].path.len(), page.id));
+        let pages: Vec<String> = group.iter().map(|page| files[page.id.at()].path.clone()).collect();
+        let suffix = if legacy { " (legacy)" } else { "" };
+        let mut names = pages.iter().map(|page| format!("{}{suffix}", page_name(page)));
+        let name = names.next().unwrap_or_default();
+        let first = group.swap_remove(0);
+        entries.push(Entry {
+            name,
+            aliases: names.collect(),
+            pages,
+            origin: Origin::Page,
+            asks: once_each([vec![first.id], first.asks].concat()),
+            later: first.later,
+        });
+    }
+    entries.sort_by(|a, b| a.name.cmp(&b.name));
+    entries
+}
+
+struct PageAsks {
+    id: FileId,
+    asks: Vec<FileId>,
+    later: Vec<FileId>,
+}
+
+fn resolve(
+    file: &File,
+    page: &Page,
+    asks: &[Ask],
+    resolver: &Resolver<'_>,
+    notices: &mut Vec<Notice>,
+) -> Vec<FileId> {
+    let mut files = Vec::new();
+    for ask in asks {
+        let url = match page.imports.get(&ask.url) {
+            Some(url) if ask.specifier => url,
+            _ => &ask.url,
+        };
+        // `<base href>` moves relative URLs, by a path or to another host.
+        let relative = !url.starts_with('/') && !url.contains(':');
+        let meant = match &page.base {
+            Some(base) if relative => {
+                let folder = base.rsplit_once('/').map_or("", |(folder, _)| folder);
+                let (from, url) = if folder.contains("://") || folder.starts_with('/') || base == "/" {
+                    ("", format!("{folder}/{url}"))
+                } else {
+                    (folder_of(&file.path), format!("{folder}/{url}").trim_start_matches('/').to_owned())
+                };
+                resolver.url(&url, from)
+            }
+            _ if ask.specifier => resolver.specifier(url, folder_of(&file.path)),
+            _ => resolver.url(url, folder_of(&file.path)),
+        };
+        match meant {
+            Meant::File(id) => files.push(id),
+            Meant::Missing if ask.needed => {
+                let message = format!("asks for {url}, which the folder does not hold");
+                notices.push(Notice::new("file-missing", message, Some(&file.path)));
+            }
+            Meant::External if ask.needed => {
+                let message = format!("loads {url} from elsewhere: its bytes are not counted");
+                notices.push(Notice::new("external", message, Some(&file.path)));
+            }
+            _ => {}
+        }
+    }
+    once_each(files)
+}
+
+/// A page's name: its path without the ending; `index` stands for its folder.
+fn page_name(path: &str) -> &str {
+    let stem = path.strip_suffix(".html").or_else(|| path.strip_suffix(".htm")).unwrap_or(path);
+    stem.strip_suffix("/index").unwrap_or(stem)
+}
+
+/// Without pages: every script that nothing else loads, with the styles of its name.
+pub fn inferred(
+    files: &[File],
+    openings: &[Opening],
+    hashes: &Hashes,
+    stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
+    notices: &mut Vec<Notice>,
+) -> Vec<Entry> {
+    let loaded: BTreeSet<FileId> = files
+        .iter()
+        .flat_map(|file| file.loads.iter())
+        .chain(openings.iter().flat_map(|opening| opening.files.iter()))
+        .copied()
+        .collect();
+    let mut entries = Vec::new();
+    let mut taken: BTreeMap<String, u32> = BTreeMap::new();
+    for (at, file) in files.iter().enumerate() {
+        let id = FileId::new(at);
+        let starts = file.kind == Kind::Script && file.form != Form::Registry;
+        if !starts || loaded.contains(&id) {
+            continue;
+        }
+        let name = numbered(&mut taken, hashes.split(&file.path).0);
+        entries.push(Entry {
+            name,
+            aliases: Vec::new(),
+            pages: Vec::new(),
+            origin: Origin::Inferred,
+            asks: once_each([vec![id], stem_styles(id)].concat()),
+            later: Vec::new(),
+        });
+    }
+    if !entries.is_empty() {
+        let names: Vec<_> = entries.iter().map(|entry| entry.name.as_str()).collect();
+        let message = format!(
+            "no page names what it starts from; scripts that nothing else loads are taken as entries: {}",
+            names.join(", ")
+        );
+        notices.push(Notice::new("entries-inferred", message, None));
+    }
+    entries.sort_by(|a, b| a.name.cmp(&b.name));
+    entries
+}
+
+/// `name`, or `name.2`, `name.3` where it is taken already.
+fn numbered(taken: &mut BTreeMap<String, u32>, stem: &str) -> String {
+    let stem = if stem.is_empty() { "chunk" } else { stem };
+    let count = taken.entry(stem.to_owned()).or_insert(0);
+    *count += 1;
+    if *count == 1 { stem.to_owned() } else { format!("{stem}.{count}") }
+}
+
+/// Chunks: each script with the styles that belong to it, and styles that belong to none.
+pub fn chunks(
+    files: &[File],
+    openings: &[Opening],
+    hashes: &Hashes,
+    stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
+) -> Vec<Chunk> {
+    let mut chunks: Vec<Chunk> = Vec::new();
+    let mut taken = BTreeMap::new();
+    let mut placed: BTreeSet<FileId> = BTreeSet::new();
+    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Script) {
+        let id = FileId::new(at);
+        let mut styles = stem_styles(id);
+        styles.retain(|&style| placed.insert(style));
+        let name = numbered(&mut taken, hashes.split(&file.path).0);
+        chunks.push(Chunk { name, script: Some(id), styles });
+    }
+    chunks.sort_by(|a, b| a.name.cmp(&b.name));
+    for chunk in &mut chunks {
+        let opened = openings.iter().filter(|opening| opening.files.first() == chunk.script.as_ref());
+        for &file in opened.flat_map(|opening| opening.files.iter()) {
+            if files[file.at()].kind == Kind::Style && placed.insert(file) {
+                chunk.styles.push(file);
+            }
+        }
+    }
+    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Style) {
+        let id = FileId::new(at);
+        if placed.insert(id) {
+            let name = numbered(&mut taken, hashes.split(&file.path).0);
+            chunks.push(Chunk { name, script: None, styles: vec![id] });
+        }
+    }
+    chunks.sort_by(|a, b| a.name.cmp(&b.name));
+    chunks
+}
+
+/// Styles that share folder and stem with a script: some bundlers write no other link.
+pub fn styles_by_stem(files: &[File], hashes: &Hashes) -> BTreeMap<FileId, Vec<FileId>> {
+    let key = |file: &File| {
+        let stem = hashes.split(&file.path).0.to_owned();
+        (folder_of(&file.path).to_owned(), stem)
+    };
+    let mut scripts: BTreeMap<(String, String), Vec<FileId>> = BTreeMap::new();
+    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Script) {
+        scripts.entry(key(file)).or_default().push(FileId::new(at));
+    }
+    let mut styles: BTreeMap<FileId, Vec<FileId>> = BTreeMap::new();
+    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Style) {
+        // Several scripts of one stem leave it open whose style it is.
+        if let Some([script]) = scripts.get(&key(file)).map(Vec::as_slice) {
+            styles.entry(*script).or_default().push(FileId::new(at));
+        }
+    }
+    styles
+}

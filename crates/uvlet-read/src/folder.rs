@@ -1,0 +1,186 @@
+//! The files of an output folder: what each is, and its text.
+//!
+//! Files are listed by path, hidden folders included; links are not followed. What describes the
+//! build instead of being shipped is set aside by its content.
+
+use std::{
+    fs::File,
+    io,
+    ops::Deref,
+    path::{Path, PathBuf},
+};
+
+use serde::{Deserialize, de::IgnoredAny};
+use uvlet_record::{AsideKind, Kind, Notice};
+use walkdir::WalkDir;
+
+/// A file of the folder.
+#[derive(Debug)]
+pub struct Listed {
+    /// Path in the folder, with forward slashes.
+    pub path: String,
+    /// Where it is on disk.
+    pub disk: PathBuf,
+    /// Its bytes.
+    pub bytes: u64,
+}
+
+/// The folder's files, told apart.
+#[derive(Debug, Default)]
+pub struct Listing {
+    /// Files that count, by path.
+    pub counted: Vec<(Listed, Kind)>,
+    /// Files that count in no total, by path.
+    pub aside: Vec<(Listed, AsideKind)>,
+    /// What could not be listed.
+    pub notices: Vec<Notice>,
+}
+
+impl Listing {
+    /// The file that stands aside under a path.
+    pub fn aside_at(&self, path: &str) -> Option<&Listed> {
+        let at = self.aside.binary_search_by(|(file, _)| file.path.as_str().cmp(path)).ok()?;
+        Some(&self.aside[at].0)
+    }
+}
+
+/// Lists a folder.
+pub fn list(folder: &Path) -> Listing {
+    let mut listing = Listing::default();
+    let mut files = Vec::new();
+    for found in WalkDir::new(folder).min_depth(1) {
+        match found {
+            Ok(found) if found.file_type().is_file() => {
+                let disk = found.into_path();
+                let path = inside(folder, &disk);
+                // Opened here already: what cannot be read must not enter any total.
+                match File::open(&disk).and_then(|opened| opened.metadata()) {
+                    Ok(metadata) => files.push(Listed { path, disk, bytes: metadata.len() }),
+                    Err(error) => listing.notices.push(unreadable(&path, &error)),
+                }
+            }
+            Ok(found) if found.file_type().is_symlink() => {
+                let path = inside(folder, found.path());
+                let message = "a link, which is not followed: its bytes are not counted";
+                listing.notices.push(Notice::new("link", message, Some(&path)));
+            }
+            Ok(_) => {}
+            Err(error) => {
+                let path = error.path().map(|path| inside(folder, path)).unwrap_or_default();
+                let cause = error.into_io_error().unwrap_or_else(|| io::Error::other("a loop"));
+                listing.notices.push(unreadable(&path, &cause));
+            }
+        }
+    }
+    files.sort_by(|a, b| a.path.cmp(&b.path));
+    for file in files {
+        match aside_kind(&file) {
+            Some(kind) => listing.aside.push((file, kind)),
+            None => {
+                let kind = kind_of(&file.path);
+                listing.counted.push((file, kind));
+            }
+        }
+    }
+    listing
+}
+
+fn inside(folder: &Path, path: &Path) -> String {
+    let path = path.strip_prefix(folder).unwrap_or(path);
+    let parts: Vec<_> = path.iter().map(|part| part.to_string_lossy()).collect();
+    parts.join("/")
+}
+
+/// The notice for a file that cannot be read.
+pub fn unreadable(path: &str, error: &io::Error) -> Notice {
+    let reason = error.to_string();
+    let reason = reason.split(" (os error").next().unwrap_or_default().to_lowercase();
+    Notice::new("unreadable", format!("cannot be read ({reason}): not counted"), Some(path))
+}
+
+fn extension(path: &str) -> String {
+    let name = path.rsplit('/').next().unwrap_or(path);
+    name.rsplit_once('.').map_or_else(String::new, |(_, ext)| ext.to_ascii_lowercase())
+}
+
+/// The kind of a shipped file, by its extension as web servers judge it.
+fn kind_of(path: &str) -> Kind {
+    match extension(path).as_str() {
+        "js" | "mjs" | "cjs" => Kind::Script,
+        "css" => Kind::Style,
+        "html" | "htm" => Kind::Page,
+        "png" | "jpg" | "jpeg" | "gif" | "svg" | "webp" | "avif" | "ico" | "bmp" | "apng" => {
+            Kind::Image
+        }
+        "woff" | "woff2" | "ttf" | "otf" | "eot" => Kind::Font,
+        "wasm" => Kind::Wasm,
+        _ => Kind::Data,
+    }
+}
+
+fn aside_kind(file: &Listed) -> Option<AsideKind> {
+    let name = file.path.rsplit('/').next().unwrap_or(&file.path);
+    if name.ends_with(".LICENSE.txt") || name.ends_with(".LEGAL.txt") {
+        return Some(AsideKind::Licence);
+    }
+    match extension(name).as_str() {
+        "map" => Some(AsideKind::Map),
+        "json" => described_by(&Text::of(file).ok()?),
+        _ => None,
+    }
+}
+
+/// Top-level keys that tell a description of the build from data that is shipped.
+#[derive(Deserialize)]
+struct Keys {
+    inputs: Option<IgnoredAny>,
+    outputs: Option<IgnoredAny>,
+    assets: Option<IgnoredAny>,
+    chunks: Option<IgnoredAny>,
+    entrypoints: Option<IgnoredAny>,
+    modules: Option<IgnoredAny>,
+    mappings: Option<IgnoredAny>,
+    uvlet: Option<IgnoredAny>,
+}
+
+fn described_by(text: &[u8]) -> Option<AsideKind> {
+    let keys: Keys = serde_json::from_slice(text).ok()?;
+    match keys {
+        Keys { inputs: Some(_), outputs: Some(_), .. } => Some(AsideKind::Metafile),
+        Keys { uvlet: Some(_), .. } => Some(AsideKind::Record),
+        Keys { mappings: Some(_), .. } => Some(AsideKind::Map),
+        Keys { assets: Some(_), chunks, entrypoints, modules, .. }
+            if chunks.is_some() || entrypoints.is_some() || modules.is_some() =>
+        {
+            Some(AsideKind::Stats)
+        }
+        _ => None,
+    }
+}
+
+/// The bytes of a file, mapped into memory: they are paged in as they are read and cost nothing
+/// where a question does not touch them.
+pub struct Text(Option<memmap2::Mmap>);
+
+impl Text {
+    /// Maps a file. An empty one needs no map.
+    pub fn of(file: &Listed) -> io::Result<Self> {
+        if file.bytes == 0 {
+            return Ok(Self(None));
+        }
+        let opened = File::open(&file.disk)?;
+        #[expect(unsafe_code, reason = "copying every map and script would double peak memory")]
+        // SAFETY: a file that is cut short by someone else while it is read ends this process.
+        // Builds are measured after they were written, so that risk is taken.
+        let map = unsafe { memmap2::Mmap::map(&opened)? };
+        Ok(Self(Some(map)))
+    }
+}
+
+impl Deref for Text {
+    type Target = [u8];
+
+    fn deref(&self) -> &[u8] {
+        self.0.as_deref().unwrap_or_default()
+    }
+}

@@ -1,0 +1,143 @@
+//! Content hashes in file names: the pattern is found once for the build, then applied to all.
+//!
+//! A hash may hold `-` and `_` and even begin with one, so a single name cannot be judged safely.
+//! Over many files of one kind, the separator and length that most of them share give it away.
+
+use std::collections::BTreeMap;
+
+/// Where a build puts the hash: after a separator, at the end of the stem, with a fixed length.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+struct Pattern {
+    separator: char,
+    length: usize,
+}
+
+/// Strips content hashes from file names of one build.
+#[derive(Debug, Default)]
+pub struct Hashes {
+    /// One pattern per extension.
+    patterns: BTreeMap<String, Pattern>,
+}
+
+/// Lengths that bundlers cut hashes to; others are taken only if nearly every file agrees.
+const LENGTHS: std::ops::RangeInclusive<usize> = 5..=64;
+
+impl Hashes {
+    /// Finds the pattern for each extension among the names.
+    pub fn find<'a>(paths: impl Iterator<Item = &'a str>) -> Self {
+        let mut by_extension: BTreeMap<String, Vec<&str>> = BTreeMap::new();
+        for path in paths {
+            let (stem, extension) = split(path);
+            by_extension.entry(extension.to_owned()).or_default().push(stem);
+        }
+        let patterns = by_extension
+            .into_iter()
+            .filter_map(|(extension, stems)| Some((extension, most_common(&stems)?)))
+            .collect();
+        Self { patterns }
+    }
+
+    /// The stem of a path's file name without its hash, and the hash.
+    pub fn split<'p>(&self, path: &'p str) -> (&'p str, Option<&'p str>) {
+        let (stem, extension) = split(path);
+        if let Some(pattern) = self.patterns.get(extension)
+            && let Some((name, hash)) = pattern.split(stem)
+            && !is_word(hash)
+        {
+            return (name, Some(hash));
+        }
+        (stem, None)
+    }
+}
+
+impl Pattern {
+    fn split(self, stem: &str) -> Option<(&str, &str)> {
+        let at = stem.len().checked_sub(self.length)?;
+        let (name, hash) = (stem.get(..at)?, stem.get(at..)?);
+        if !hash.chars().all(|c| c.is_ascii_alphanumeric() || c == '-' || c == '_') {
+            return None;
+        }
+        if name.is_empty() {
+            return Some(("", hash));
+        }
+        Some((name.strip_suffix(self.separator)?, hash))
+    }
+}
+
+/// The stem and extension of a path's file name; `.min` and the like stay with the stem.
+fn split(path: &str) -> (&str, &str) {
+    let name = path.rsplit('/').next().unwrap_or(path);
+    name.rsplit_once('.').unwrap_or((name, ""))
+}
+
+/// The pattern under which most stems end in something random. Of equal ones the longer hash wins:
+/// its shorter neighbour would leave a piece of it in the name.
+fn most_common(stems: &[&str]) -> Option<Pattern> {
+    let mut found: BTreeMap<Pattern, usize> = BTreeMap::new();
+    for stem in stems {
+        for (at, separator) in stem.char_indices().filter(|(_, c)| matches!(c, '-' | '.' | '_')) {
+            let hash = &stem[at + 1..];
+            if LENGTHS.contains(&hash.len()) && at > 0 && is_random(hash) {
+                *found.entry(Pattern { separator, length: hash.len() }).or_default() += 1;
+            }
+        }
+        if LENGTHS.contains(&stem.len()) && is_random(stem) && !stem.contains(['.']) {
+            for separator in ['-', '.'] {
+                *found.entry(Pattern { separator, length: stem.len() }).or_default() += 1;
+            }
+        }
+    }
+    let (pattern, count) =
+        found.into_iter().max_by_key(|&(pattern, count)| (count, pattern.length))?;
+    (count * 2 >= stems.len() || count >= 8).then_some(pattern)
+}
+
+/// Lower-case letters alone make a word, not a hash: of eight characters out of 64, one in 1,400
+/// would look so by chance.
+fn is_word(text: &str) -> bool {
+    text.chars().all(|c| c.is_ascii_lowercase() || c == '-' || c == '_')
+}
+
+/// Whether a text looks drawn at random: digits between letters, or letters that no word has.
+fn is_random(text: &str) -> bool {
+    if !text.chars().all(|c| c.is_ascii_alphanumeric() || c == '-' || c == '_') {
+        return false;
+    }
+    let letters = text.chars().filter(char::is_ascii_alphabetic).count();
+    let digits = text.chars().filter(char::is_ascii_digit).count();
+    let upper = text.chars().filter(char::is_ascii_uppercase).count();
+    if letters == 0 {
+        return false;
+    }
+    if digits > 0 {
+        // `step2` and `v12` are names: digits after one run of lower-case letters.
+        let after_word = text.trim_start_matches(|c: char| c.is_ascii_lowercase());
+        return digits >= 2 && !after_word.chars().all(|c| c.is_ascii_digit())
+            || upper > 0
+            || text.starts_with(|c: char| c.is_ascii_digit());
+    }
+    // All capitals, or capitals inside that begin no new word (`CUCuuYab`).
+    upper == letters || text.as_bytes().windows(2).filter(|w| w.iter().all(u8::is_ascii_uppercase)).count() > 1
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::Hashes;
+
+    #[rstest]
+    #[case::esbuild(&["booking-M6NEMVEU.js", "chunk-GHJKLMNP.js", "user-settings.js"],
+        &["booking", "chunk", "user-settings"])]
+    #[case::rollup(&["shop-CUC-uu1Y.js", "Dialog-_Q1BTy4h.js", "index-BwGq8j2a.js", "date-picker.js"],
+        &["shop", "Dialog", "index", "date-picker"])]
+    #[case::webpack(&["main.0a1b2c3d4e5f60718293.js", "408.9f8e7d6c5b4a39281706.js"], &["main", "408"])]
+    #[case::whole_name(&["0a1b2c3d4e5f6071.js", "9f8e7d6c5b4a3928.js"], &["", ""])]
+    #[case::none(&["app.js", "vendor-react.js", "chapter12.js", "step-two.js"],
+        &["app", "vendor-react", "chapter12", "step-two"])]
+    fn names_without_hashes(#[case] files: &[&str], #[case] names: &[&str]) {
+        let hashes = Hashes::find(files.iter().copied());
+        let found: Vec<_> = files.iter().map(|file| hashes.split(file).0).collect();
+        assert_eq!(found, names);
+    }
+}

@@ -1,0 +1,81 @@
+//! Is it a production build, and where is it meant to run? Judged by positive marks only.
+
+use uvlet_record::{Mode, Module, Target};
+
+use crate::emitted::Emitted;
+
+/// Share of white space below which code is taken for minified: real minified scripts hold 2 to 6%
+/// (in texts), scripts as written 15% and more.
+const MINIFIED_SPACE: f64 = 0.10;
+
+/// What one script shows of how it was made.
+#[derive(Debug, Default, Clone, Copy)]
+pub struct Look {
+    /// Bytes of code.
+    pub bytes: u64,
+    /// Bytes of white space among them.
+    pub space: u64,
+    /// Module bodies stand in strings that are evaluated.
+    pub evaluates: bool,
+}
+
+impl Look {
+    /// Looks at a script's text; licence comments behind the last statement are left out.
+    pub fn at(text: &[u8], code: &Emitted) -> Self {
+        let end = code.statements.last().map_or(0, |statement| statement.range.end);
+        let text = &text[..end.min(text.len())];
+        let space = text.iter().filter(|byte| byte.is_ascii_whitespace()).count();
+        let evaluates = memchr::memmem::find(text, b"eval(").is_some()
+            && memchr::memmem::find(text, b"//# sourceURL=").is_some();
+        Self { bytes: text.len() as u64, space: space as u64, evaluates }
+    }
+}
+
+/// Judges the mode, with the evidence.
+pub fn mode(looks: &[(&str, Look)], modules: &[Module]) -> (Mode, Vec<String>) {
+    let mut evidence = Vec::new();
+    if let Some((path, _)) = looks.iter().find(|(_, look)| look.evaluates) {
+        evidence.push(format!("{path} evaluates module bodies from strings"));
+    }
+    for module in modules {
+        let path = module.path.as_str();
+        let live = ["webpack-dev-server/client", "webpack/hot/", "vite/dist/client/", "@vite/client"];
+        if live.iter().any(|mark| path.contains(mark)) {
+            evidence.push(format!("{path} is a live-reload client"));
+        } else if path.contains(".development.") && module.package.is_some() {
+            evidence.push(format!("{path} is a library's development edition"));
+        }
+    }
+    if !evidence.is_empty() {
+        return (Mode::Development, evidence);
+    }
+    let bytes: u64 = looks.iter().map(|(_, look)| look.bytes).sum();
+    let space: u64 = looks.iter().map(|(_, look)| look.space).sum();
+    if bytes == 0 {
+        return (Mode::Unclear, vec!["there is no code to judge by".to_owned()]);
+    }
+    #[expect(clippy::cast_precision_loss, reason = "a share of white space needs three digits")]
+    let share = space as f64 / bytes as f64;
+    let said = format!("{:.1}% of the code is white space", 100.0 * share);
+    if share < MINIFIED_SPACE {
+        (Mode::Production, vec![format!("minified: {said}")])
+    } else {
+        (Mode::Unclear, vec![format!("not minified: {said}")])
+    }
+}
+
+/// Modules that only Node.js has.
+const NODE_BUILTINS: [&str; 16] = [
+    "assert", "buffer", "child_process", "cluster", "crypto", "fs", "fs/promises", "http", "https",
+    "module", "net", "os", "path", "stream", "worker_threads", "zlib",
+];
+
+/// Judges the target by what the scripts load from elsewhere.
+pub fn target<'a>(mut externals: impl Iterator<Item = &'a str>) -> (Target, String) {
+    let builtin =
+        externals.find(|name| name.starts_with("node:") || NODE_BUILTINS.contains(name));
+    match builtin {
+        Some(name) => (Target::Server, format!("imports {name}, which only Node.js has")),
+        None => (Target::Browser, "no import of a module that only Node.js has".to_owned()),
+    }
+}

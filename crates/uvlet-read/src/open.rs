@@ -1,0 +1,174 @@
+//! Decides what a path holds and makes one record of it.
+
+use std::{
+    io,
+    path::{Path, PathBuf},
+};
+
+use globset::{Glob, GlobSet, GlobSetBuilder};
+use uvlet_ledger::coding;
+use uvlet_record::{Aside, FileId, Flaw, Kind, Record, SCHEMA, sizes::Coding};
+
+use crate::{assemble, entries, examine::examine, folder, hashes::Hashes, judge, resolve::Resolver};
+
+/// How to read a build.
+#[derive(Clone, Debug, Default)]
+pub struct Options {
+    /// Name of the build for people; else the folder's own.
+    pub label: Option<String>,
+    /// Where source maps are kept that are not in the folder.
+    pub maps: Option<PathBuf>,
+    /// The project's folder, for versions of packages.
+    pub root: Option<PathBuf>,
+    /// URL under which the files will stand.
+    pub base: Option<String>,
+    /// Globs over names of packages that count as own code.
+    pub own: Vec<String>,
+}
+
+/// Why no record can be made.
+#[derive(Debug, thiserror::Error)]
+pub enum ReadError {
+    /// There is nothing at the path, or it cannot be listed.
+    #[error("{}: cannot be read: {}", path.display(), plain(source))]
+    Io {
+        /// The path.
+        path: PathBuf,
+        /// What the system says.
+        source: io::Error,
+    },
+    /// The path names no folder.
+    #[error("{}: is not an output folder; name the folder that the bundler wrote", .0.display())]
+    NotAFolder(PathBuf),
+    /// The folder holds nothing that a visitor would download as code.
+    #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
+    NothingCounted(PathBuf),
+    /// A glob over package names.
+    #[error("own package `{glob}`: {message}")]
+    Glob {
+        /// The glob.
+        glob: String,
+        /// What is wrong with it.
+        message: String,
+    },
+    /// The record breaks its own rules: a fault of this program.
+    #[error("{}: the accounts do not add up ({flaw}); please report this", path.display())]
+    Flaw {
+        /// The path.
+        path: PathBuf,
+        /// The rule.
+        flaw: Flaw,
+    },
+}
+
+/// What the system says, without its error number.
+fn plain(error: &io::Error) -> String {
+    let text = error.to_string();
+    text.split(" (os error").next().unwrap_or_default().to_lowercase()
+}
+
+/// Reads the build at `path`.
+///
+/// # Errors
+/// When nothing can be answered of it; what is merely damaged becomes a notice in the record.
+pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
+    let io_error = |source| ReadError::Io { path: path.to_owned(), source };
+    let metadata = std::fs::metadata(path).map_err(io_error)?;
+    if !metadata.is_dir() {
+        return Err(ReadError::NotAFolder(path.to_owned()));
+    }
+    std::fs::read_dir(path).map_err(io_error)?;
+    let own = globs(&options.own)?;
+    let record = read_folder(path, options, &own);
+    let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
+    if !record.files.iter().any(|file| counts(file.kind)) {
+        return Err(ReadError::NothingCounted(path.to_owned()));
+    }
+    record.verify().map_err(|flaw| ReadError::Flaw { path: path.to_owned(), flaw })?;
+    Ok(record)
+}
+
+fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
+    let mut set = GlobSetBuilder::new();
+    for text in texts {
+        let glob = Glob::new(text).map_err(|error| ReadError::Glob {
+            glob: text.clone(),
+            message: error.kind().to_string(),
+        })?;
+        set.add(glob);
+    }
+    set.build().map_err(|error| ReadError::Glob {
+        glob: error.glob().unwrap_or_default().to_owned(),
+        message: error.kind().to_string(),
+    })
+}
+
+fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
+    let listing = folder::list(path);
+    let mut examined = examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL);
+    let mut notices = listing.notices.clone();
+    for file in &mut examined {
+        notices.append(&mut file.notices);
+    }
+    let names = assemble::names(&examined, options.root.as_deref(), own);
+    let mut ledger = assemble::ledger(&listing, &examined, &names);
+    let paths = || listing.counted.iter().map(|(file, _)| file.path.as_str());
+    let resolver = Resolver::new(paths(), options.base.as_deref());
+    let hashes = Hashes::find(paths());
+    let mut pages = entries::of_pages(&ledger.files, &examined, &resolver, &mut notices);
+    let asked: Vec<FileId> = pages.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
+    let by_stem = entries::styles_by_stem(&ledger.files, &hashes);
+    let stem_styles = |script: FileId| by_stem.get(&script).cloned().unwrap_or_default();
+    let unasked_styles = |script: FileId| {
+        let mut styles = stem_styles(script);
+        styles.retain(|style| !asked.contains(style));
+        styles
+    };
+    let openings =
+        assemble::connect(&mut ledger, &examined, &resolver, &unasked_styles, &mut notices);
+    if pages.is_empty() {
+        pages =
+            entries::inferred(&ledger.files, &openings, &hashes, &stem_styles, &mut notices);
+    }
+    let chunks = entries::chunks(&ledger.files, &openings, &hashes, &stem_styles);
+    let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();
+    let (mode, mode_evidence) = judge::mode(&looks, &names.modules);
+    let externals = ledger.files.iter().flat_map(|file| &file.externals).map(String::as_str);
+    let (target, target_basis) = judge::target(externals);
+    notices.sort();
+    notices.dedup();
+    Record {
+        schema: SCHEMA,
+        label: options.label.clone().unwrap_or_else(|| label_of(path)),
+        bundler: None,
+        bundler_version: None,
+        mode,
+        mode_evidence,
+        target,
+        target_basis,
+        encoders: [(Coding::Gzip, coding::gzip_encoder(coding::GZIP_LEVEL))].into(),
+        files: ledger.files,
+        cells: ledger.cells,
+        runs: ledger.runs,
+        modules: names.modules,
+        packages: names.packages,
+        chunks,
+        entries: pages,
+        openings,
+        aside: listing
+            .aside
+            .into_iter()
+            .map(|(file, kind)| Aside { path: file.path, kind, bytes: file.bytes })
+            .collect(),
+        notices,
+    }
+}
+
+/// The folder's own name; `.` and `..` are looked up, since they name nothing.
+fn label_of(path: &Path) -> String {
+    let name = path.file_name().map(ToOwned::to_owned).or_else(|| {
+        let full = path.canonicalize().ok()?;
+        full.file_name().map(ToOwned::to_owned)
+    });
+    name.map_or_else(|| "build".to_owned(), |name| name.to_string_lossy().into_owned())
+}

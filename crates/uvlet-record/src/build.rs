@@ -1,0 +1,207 @@
+//! The record itself and what it says of the build as a whole.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use uvlet_ledger::coding::Encoder;
+
+use crate::{
+    Cell, Chunk, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run,
+    sizes::{Amount, Coded, Coding, Measure},
+};
+
+/// Version of the record's JSON form.
+pub const SCHEMA: u32 = 1;
+
+/// One build, accounted for.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Record {
+    /// Version of this form.
+    pub schema: u32,
+    /// A name for people; never an absolute path.
+    pub label: String,
+    /// Who bundled, where that is known.
+    pub bundler: Option<Bundler>,
+    /// The bundler's version, where it says so.
+    pub bundler_version: Option<String>,
+    /// Production or development.
+    pub mode: Mode,
+    /// What the mode was judged by.
+    pub mode_evidence: Vec<String>,
+    /// Where the build is meant to run.
+    pub target: Target,
+    /// What the target was judged by.
+    pub target_basis: String,
+    /// The encoder behind each coded measure; its keys are the codings that were taken.
+    pub encoders: BTreeMap<Coding, Encoder>,
+    /// The files that count, by path.
+    pub files: Vec<File>,
+    /// Owners per file, in the order of `files`.
+    pub cells: Vec<Cell>,
+    /// Positions, in the order of `files` and of the text.
+    pub runs: Vec<Run>,
+    /// Modules by path and package.
+    pub modules: Vec<Module>,
+    /// Packages by name and place.
+    pub packages: Vec<Package>,
+    /// Chunks by name.
+    pub chunks: Vec<Chunk>,
+    /// Entries by name.
+    pub entries: Vec<Entry>,
+    /// What is opened on demand.
+    pub openings: Vec<Opening>,
+    /// Files that count in no total.
+    pub aside: Vec<Aside>,
+    /// What a reader should be told.
+    pub notices: Vec<Notice>,
+}
+
+impl Record {
+    /// An amount of nothing that holds a zero for each measure taken.
+    #[must_use]
+    pub fn zero(&self) -> Amount {
+        let mut bits = Coded::default();
+        for &coding in self.encoders.keys() {
+            bits.set(coding, 0);
+        }
+        Amount { emitted: 0, bits }
+    }
+
+    /// The measures that the record holds, in order.
+    pub fn measures(&self) -> impl Iterator<Item = Measure> + '_ {
+        std::iter::once(Measure::Emitted).chain(self.encoders.keys().map(|&c| Measure::Coded(c)))
+    }
+
+    /// A file by its index.
+    #[must_use]
+    pub fn file(&self, id: FileId) -> &File {
+        &self.files[id.at()]
+    }
+
+    /// A module by its index.
+    #[must_use]
+    pub fn module(&self, id: ModuleId) -> &Module {
+        &self.modules[id.at()]
+    }
+
+    /// The package of a module.
+    #[must_use]
+    pub fn package_of(&self, id: ModuleId) -> Option<&Package> {
+        self.module(id).package.map(|package| &self.packages[package.at()])
+    }
+
+    /// The cells of a file.
+    #[must_use]
+    pub fn cells_of(&self, id: FileId) -> &[Cell] {
+        let range = &self.file(id).cells;
+        &self.cells[range.start as usize..range.end as usize]
+    }
+
+    /// Whether installed code owns a cell.
+    #[must_use]
+    pub fn is_third_party(&self, owner: Owner) -> bool {
+        matches!(owner, Owner::Module(id) if self.module(id).third_party)
+    }
+}
+
+/// A bundler whose output is read.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+#[expect(missing_docs, reason = "each is the name of the bundler")]
+pub enum Bundler {
+    Webpack,
+    Rspack,
+    Esbuild,
+    Vite,
+    Rollup,
+    Rolldown,
+}
+
+/// What kind of build it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Mode {
+    /// Made for visitors.
+    Production,
+    /// Made for developers: there is a positive mark of it.
+    Development,
+    /// Neither is certain.
+    Unclear,
+}
+
+/// Where a build is meant to run.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+#[expect(missing_docs, reason = "each is the place itself")]
+pub enum Target {
+    Browser,
+    Server,
+    Edge,
+    Worker,
+}
+
+/// A file that is listed and counts in no total.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Aside {
+    /// Path in the output folder.
+    pub path: String,
+    /// Why it does not count.
+    pub kind: AsideKind,
+    /// Its bytes.
+    pub bytes: u64,
+}
+
+/// Why a file does not count.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum AsideKind {
+    /// A source map.
+    Map,
+    /// A precompressed copy of another file.
+    Twin,
+    /// Licence texts that a minifier split off.
+    Licence,
+    /// Webpack-style stats.
+    Stats,
+    /// esbuild's metafile.
+    Metafile,
+    /// Vite's build manifest.
+    Manifest,
+    /// A record of this program.
+    Record,
+}
+
+impl AsideKind {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Map => "map",
+            Self::Twin => "twin",
+            Self::Licence => "licence",
+            Self::Stats => "stats",
+            Self::Metafile => "metafile",
+            Self::Manifest => "manifest",
+            Self::Record => "record",
+        }
+    }
+}
+
+/// Something a reader of the numbers should know; it never changes an exit status.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+pub struct Notice {
+    /// A stable word for the kind of notice.
+    pub code: String,
+    /// One sentence for people.
+    pub message: String,
+    /// The path it is about.
+    #[serde(rename = "where")]
+    pub place: Option<String>,
+}
+
+impl Notice {
+    /// A notice about a path, or about the build.
+    pub fn new(code: &str, message: impl Into<String>, place: Option<&str>) -> Self {
+        Self { code: code.to_owned(), message: message.into(), place: place.map(str::to_owned) }
+    }
+}

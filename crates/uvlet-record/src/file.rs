@@ -1,0 +1,137 @@
+//! Emitted files and the chunks they form.
+
+use std::ops::Range;
+
+use serde::{Deserialize, Serialize};
+
+use crate::{ModuleId, index, sizes::Coded};
+
+index!(
+    /// Index into `Record::files`.
+    FileId
+);
+index!(
+    /// Index into `Record::chunks`.
+    ChunkId
+);
+
+/// What a counted file is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Kind {
+    /// JavaScript.
+    Script,
+    /// CSS.
+    Style,
+    /// HTML.
+    Page,
+    /// Pictures, moving ones too.
+    Image,
+    /// Typefaces.
+    Font,
+    /// WebAssembly.
+    Wasm,
+    /// Anything else.
+    Data,
+}
+
+impl Kind {
+    /// Every kind, in the order in which outputs list them.
+    pub const ALL: [Self; 7] = [
+        Self::Script,
+        Self::Style,
+        Self::Page,
+        Self::Image,
+        Self::Font,
+        Self::Wasm,
+        Self::Data,
+    ];
+
+    /// The word for it in selectors and outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Script => "script",
+            Self::Style => "style",
+            Self::Page => "page",
+            Self::Image => "image",
+            Self::Font => "font",
+            Self::Wasm => "wasm",
+            Self::Data => "data",
+        }
+    }
+
+    /// Files of this kind are assets: owned as a whole, never own nor third-party.
+    #[must_use]
+    pub fn is_asset(self) -> bool {
+        !matches!(self, Self::Script | Self::Style)
+    }
+}
+
+/// How a file's text is put together.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Form {
+    /// An ES module.
+    Es,
+    /// A script that hands a table of modules to a runtime.
+    Registry,
+    /// Any other script.
+    Classic,
+    /// A style.
+    Style,
+    /// Anything else.
+    Other,
+}
+
+/// One emitted file that counts.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct File {
+    /// Path in the output folder, with forward slashes.
+    pub path: String,
+    /// What it is.
+    pub kind: Kind,
+    /// SHA-256 of the bytes, as 32 hexadecimal digits of its first half.
+    pub digest: String,
+    /// Bytes as they stand.
+    pub emitted: u64,
+    /// Bytes on the wire.
+    #[serde(default)]
+    pub coded: Coded<u64>,
+    /// How the text is put together.
+    pub form: Form,
+    /// The module an asset is made of, where that is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub source: Option<ModuleId>,
+    /// Files that this one needs before it can run or be shown, as written.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub loads: Vec<FileId>,
+    /// Files that this one may ask for later without being an opening, as written.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub names: Vec<FileId>,
+    /// Specifiers it loads from elsewhere, as written.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub externals: Vec<String>,
+    /// Its cells.
+    pub cells: Range<u32>,
+    /// Its runs; empty where no positions are known.
+    pub runs: Range<u32>,
+}
+
+/// An emitted script with the styles that belong to it: the unit a browser fetches.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Chunk {
+    /// The name that outputs and selectors use.
+    pub name: String,
+    /// The script; a style that belongs to none is a chunk without.
+    pub script: Option<FileId>,
+    /// The styles.
+    pub styles: Vec<FileId>,
+}
+
+impl Chunk {
+    /// The script and the styles.
+    pub fn files(&self) -> impl Iterator<Item = FileId> + '_ {
+        self.script.into_iter().chain(self.styles.iter().copied())
+    }
+}

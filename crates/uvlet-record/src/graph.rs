@@ -1,0 +1,88 @@
+//! Modules, packages, entries, and what opens what.
+
+use serde::{Deserialize, Serialize};
+
+use crate::{FileId, index};
+
+index!(
+    /// Index into `Record::modules`.
+    ModuleId
+);
+index!(
+    /// Index into `Record::packages`.
+    PackageId
+);
+index!(
+    /// Index into `Record::entries`.
+    EntryId
+);
+
+/// One source file, or virtual module, as the bundler saw it.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Module {
+    /// Normalised path; see [`path`](crate::path).
+    pub path: String,
+    /// The installed package it belongs to.
+    pub package: Option<PackageId>,
+    /// Installed code, or code that its map marks as third-party; packages declared own are not.
+    pub third_party: bool,
+    /// UTF-8 bytes of the source text before bundling.
+    pub source_bytes: Option<u64>,
+}
+
+/// An installed package.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+pub struct Package {
+    /// Its npm name, with the scope.
+    pub name: String,
+    /// The place it is installed at, as far as it is known from paths.
+    pub place: String,
+    /// Its version.
+    pub version: Option<String>,
+    /// Declared own: an in-house package.
+    pub own: bool,
+}
+
+/// How an entry was found.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Origin {
+    /// The bundler names it.
+    Bundler,
+    /// A page loads it.
+    Page,
+    /// A module that nothing else loads.
+    Inferred,
+    /// A worker's first script.
+    Worker,
+}
+
+/// What a page starts from.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Entry {
+    /// Name; globs match it and the aliases.
+    pub name: String,
+    /// Other names.
+    pub aliases: Vec<String>,
+    /// The HTML pages that start it.
+    pub pages: Vec<String>,
+    /// How it was found.
+    pub origin: Origin,
+    /// What it asks for before its code can run, in order.
+    pub asks: Vec<FileId>,
+    /// What it fetches later without being asked by code: prefetch, print styles.
+    pub later: Vec<FileId>,
+}
+
+/// What an `import()` opens: files that arrive only when that call runs.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Opening {
+    /// The file that holds the call.
+    pub file: FileId,
+    /// The module that holds the call, where its position is known.
+    pub module: Option<ModuleId>,
+    /// The specifier as written.
+    pub request: String,
+    /// The files asked for, in order.
+    pub files: Vec<FileId>,
+}

@@ -1,0 +1,193 @@
+//! Measures and amounts: bytes as they stand, bits on the wire.
+
+use std::{fmt, ops::AddAssign, str::FromStr};
+
+use serde::{Deserialize, Serialize};
+
+/// An HTTP content coding that this program measures.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Coding {
+    /// RFC 1952.
+    Gzip,
+    /// RFC 7932.
+    Br,
+    /// RFC 8878.
+    Zstd,
+}
+
+/// What a size is counted in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Measure {
+    /// Bytes of the file as it stands in the output folder.
+    Emitted,
+    /// Bytes on the wire under a content coding.
+    Coded(Coding),
+}
+
+impl Measure {
+    /// Every measure, in the order in which outputs list them.
+    pub const ALL: [Self; 4] = [
+        Self::Emitted,
+        Self::Coded(Coding::Gzip),
+        Self::Coded(Coding::Br),
+        Self::Coded(Coding::Zstd),
+    ];
+
+    /// The word for it in options, configuration and outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Emitted => "emitted",
+            Self::Coded(Coding::Gzip) => "gzip",
+            Self::Coded(Coding::Br) => "br",
+            Self::Coded(Coding::Zstd) => "zstd",
+        }
+    }
+}
+
+impl fmt::Display for Measure {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.name())
+    }
+}
+
+impl FromStr for Measure {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        Self::ALL.into_iter().find(|measure| measure.name() == text).ok_or_else(|| {
+            let names: Vec<_> = Self::ALL.iter().map(|measure| measure.name()).collect();
+            format!("unknown measure `{text}`, there are {}", names.join(", "))
+        })
+    }
+}
+
+/// One value per coding; a coding that was not taken has none.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Coded<T> {
+    /// Under gzip.
+    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    pub gzip: Option<T>,
+    /// Under brotli.
+    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    pub br: Option<T>,
+    /// Under zstd.
+    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    pub zstd: Option<T>,
+}
+
+fn none<T>() -> Option<T> {
+    None
+}
+
+impl<T> Coded<T> {
+    /// The value under a coding.
+    #[must_use]
+    pub fn get(&self, coding: Coding) -> Option<&T> {
+        match coding {
+            Coding::Gzip => self.gzip.as_ref(),
+            Coding::Br => self.br.as_ref(),
+            Coding::Zstd => self.zstd.as_ref(),
+        }
+    }
+
+    /// Sets the value under a coding.
+    pub fn set(&mut self, coding: Coding, value: T) {
+        let slot = match coding {
+            Coding::Gzip => &mut self.gzip,
+            Coding::Br => &mut self.br,
+            Coding::Zstd => &mut self.zstd,
+        };
+        *slot = Some(value);
+    }
+
+    /// The codings that have a value, in order.
+    pub fn codings(&self) -> impl Iterator<Item = Coding> + '_ {
+        [Coding::Gzip, Coding::Br, Coding::Zstd].into_iter().filter(|&c| self.get(c).is_some())
+    }
+}
+
+/// An exact amount: emitted bytes, and bits per coding that was taken.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Amount {
+    /// Bytes as they stand in the output folder.
+    pub emitted: u64,
+    /// Bits on the wire.
+    #[serde(default)]
+    pub bits: Coded<u64>,
+}
+
+impl Amount {
+    /// The amount in the measure's own whole unit: bytes for emitted, bits for a coding.
+    #[must_use]
+    pub fn units(&self, measure: Measure) -> u64 {
+        match measure {
+            Measure::Emitted => self.emitted,
+            Measure::Coded(coding) => self.bits.get(coding).copied().unwrap_or(0),
+        }
+    }
+
+    /// Bytes; the bits of a coding are rounded up once.
+    #[must_use]
+    pub fn bytes(&self, measure: Measure) -> u64 {
+        match measure {
+            Measure::Emitted => self.emitted,
+            Measure::Coded(_) => self.units(measure).div_ceil(8),
+        }
+    }
+
+    /// The amount as whole bytes in every measure that was taken.
+    #[must_use]
+    pub fn sizes(&self) -> Sizes {
+        let mut sizes = Sizes { emitted: self.emitted, coded: Coded::default() };
+        for coding in self.bits.codings() {
+            sizes.coded.set(coding, self.bytes(Measure::Coded(coding)));
+        }
+        sizes
+    }
+}
+
+impl AddAssign for Amount {
+    fn add_assign(&mut self, other: Self) {
+        self.emitted += other.emitted;
+        for coding in other.bits.codings() {
+            let sum = self.bits.get(coding).unwrap_or(&0) + other.bits.get(coding).unwrap_or(&0);
+            self.bits.set(coding, sum);
+        }
+    }
+}
+
+/// Whole bytes in every measure that was taken.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Sizes {
+    /// Bytes as they stand in the output folder.
+    pub emitted: u64,
+    /// Bytes on the wire.
+    #[serde(flatten)]
+    pub coded: Coded<u64>,
+}
+
+impl Sizes {
+    /// Bytes in one measure; 0 if it was not taken.
+    #[must_use]
+    pub fn get(&self, measure: Measure) -> u64 {
+        match measure {
+            Measure::Emitted => self.emitted,
+            Measure::Coded(coding) => self.coded.get(coding).copied().unwrap_or(0),
+        }
+    }
+
+    /// Sets the bytes in one measure.
+    pub fn set(&mut self, measure: Measure, bytes: u64) {
+        match measure {
+            Measure::Emitted => self.emitted = bytes,
+            Measure::Coded(coding) => self.coded.set(coding, bytes),
+        }
+    }
+
+    /// The measures that were taken, in order.
+    pub fn measures(&self) -> impl Iterator<Item = Measure> + '_ {
+        std::iter::once(Measure::Emitted).chain(self.coded.codings().map(Measure::Coded))
+    }
+}

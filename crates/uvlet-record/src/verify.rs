@@ -1,0 +1,180 @@
+//! The record's invariants: exact sums, references that exist, normalised paths.
+
+use crate::{FileId, Owner, Record, sizes::Measure};
+
+/// What is wrong with a record.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum Flaw {
+    /// Cells of a file do not add up to the file.
+    #[error("{path}: cells hold {cells} {measure} units, the file has {file}")]
+    Sum {
+        /// The file.
+        path: String,
+        /// The measure that is off.
+        measure: Measure,
+        /// Sum over the cells.
+        cells: u64,
+        /// The file's own.
+        file: u64,
+    },
+    /// Runs of a file overlap, leave gaps, or disagree with the cells.
+    #[error("{path}: runs do not cover the file")]
+    Runs {
+        /// The file.
+        path: String,
+    },
+    /// An index that names nothing.
+    #[error("{what} names {of} {index}, which does not exist")]
+    Reference {
+        /// Who refers.
+        what: String,
+        /// To what kind of thing.
+        of: &'static str,
+        /// By which index.
+        index: usize,
+    },
+    /// A module path that is not normalised.
+    #[error("module path `{path}` is not normalised")]
+    Path {
+        /// The path.
+        path: String,
+    },
+    /// Files, modules or packages out of order.
+    #[error("{of} are not in order at `{at}`")]
+    Order {
+        /// What is listed.
+        of: &'static str,
+        /// The first that stands wrong.
+        at: String,
+    },
+}
+
+impl Record {
+    /// Checks every invariant.
+    ///
+    /// # Errors
+    /// The first flaw found.
+    pub fn verify(&self) -> Result<(), Flaw> {
+        self.verify_references()?;
+        self.verify_order()?;
+        for at in 0..self.files.len() {
+            self.verify_file(FileId::new(at))?;
+        }
+        Ok(())
+    }
+
+    fn verify_file(&self, id: FileId) -> Result<(), Flaw> {
+        let file = self.file(id);
+        let cells = self.cells_of(id);
+        for measure in self.measures() {
+            let sum = cells.iter().map(|cell| cell.amount.units(measure)).sum();
+            let own = match measure {
+                Measure::Emitted => file.emitted,
+                Measure::Coded(coding) => 8 * file.coded.get(coding).unwrap_or(&0),
+            };
+            if sum != own {
+                let path = file.path.clone();
+                return Err(Flaw::Sum { path, measure, cells: sum, file: own });
+            }
+        }
+        let flaw = || Flaw::Runs { path: file.path.clone() };
+        if cells.is_empty() || cells.iter().any(|cell| cell.file != id) {
+            return Err(flaw());
+        }
+        let runs = &self.runs[file.runs.start as usize..file.runs.end as usize];
+        if runs.is_empty() {
+            return Ok(());
+        }
+        let mut position = 0;
+        let mut charged = vec![0; cells.len()];
+        for run in runs {
+            let cell = run.cell.at().checked_sub(file.cells.start as usize).ok_or_else(flaw)?;
+            if run.start != position {
+                return Err(flaw());
+            }
+            position += run.length;
+            *charged.get_mut(cell).ok_or_else(flaw)? += run.length;
+        }
+        let agrees = charged.iter().zip(cells).all(|(sum, cell)| *sum == cell.amount.emitted);
+        if position == file.emitted && agrees { Ok(()) } else { Err(flaw()) }
+    }
+
+    fn verify_references(&self) -> Result<(), Flaw> {
+        let check = |what: &str, of: &'static str, index: usize, length: usize| {
+            if index < length {
+                return Ok(());
+            }
+            Err(Flaw::Reference { what: what.to_owned(), of, index })
+        };
+        let files = self.files.len();
+        for file in &self.files {
+            check(&file.path, "cell", file.cells.end as usize, self.cells.len() + 1)?;
+            check(&file.path, "run", file.runs.end as usize, self.runs.len() + 1)?;
+            check(&file.path, "cell", file.cells.start as usize, file.cells.end as usize + 1)?;
+            check(&file.path, "run", file.runs.start as usize, file.runs.end as usize + 1)?;
+            for id in file.loads.iter().chain(&file.names) {
+                check(&file.path, "file", id.at(), files)?;
+            }
+            if let Some(module) = file.source {
+                check(&file.path, "module", module.at(), self.modules.len())?;
+            }
+        }
+        for cell in &self.cells {
+            check("a cell", "file", cell.file.at(), files)?;
+            if let Owner::Module(id) = cell.owner {
+                check("a cell", "module", id.at(), self.modules.len())?;
+            }
+        }
+        for run in &self.runs {
+            check("a run", "cell", run.cell.at(), self.cells.len())?;
+        }
+        for module in &self.modules {
+            if let Some(package) = module.package {
+                check(&module.path, "package", package.at(), self.packages.len())?;
+            }
+        }
+        for chunk in &self.chunks {
+            for id in chunk.files() {
+                check(&chunk.name, "file", id.at(), files)?;
+            }
+        }
+        for entry in &self.entries {
+            for id in entry.asks.iter().chain(&entry.later) {
+                check(&entry.name, "file", id.at(), files)?;
+            }
+        }
+        for opening in &self.openings {
+            for id in opening.files.iter().chain([&opening.file]) {
+                check(&opening.request, "file", id.at(), files)?;
+            }
+            if let Some(module) = opening.module {
+                check(&opening.request, "module", module.at(), self.modules.len())?;
+            }
+        }
+        Ok(())
+    }
+
+    fn verify_order(&self) -> Result<(), Flaw> {
+        if let Some(pair) = self.files.windows(2).find(|pair| pair[0].path >= pair[1].path) {
+            return Err(Flaw::Order { of: "files", at: pair[1].path.clone() });
+        }
+        let key = |at: usize| (&self.modules[at].path, self.modules[at].package);
+        if let Some(at) = (1..self.modules.len()).find(|&at| key(at - 1) >= key(at)) {
+            return Err(Flaw::Order { of: "modules", at: self.modules[at].path.clone() });
+        }
+        if let Some(pair) = self.packages.windows(2).find(|pair| pair[0] >= pair[1]) {
+            return Err(Flaw::Order { of: "packages", at: pair[1].name.clone() });
+        }
+        let normalised = |path: &str| {
+            !path.is_empty()
+                && !path.starts_with("./")
+                && !path.starts_with('/')
+                && !path.contains('\\')
+                && !path.contains('\0')
+        };
+        match self.modules.iter().find(|module| !normalised(&module.path)) {
+            Some(module) => Err(Flaw::Path { path: module.path.clone() }),
+            None => Ok(()),
+        }
+    }
+}
