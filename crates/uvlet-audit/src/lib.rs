@@ -1,1 +1,12 @@
-//! (written next)
+//! Asks one question of one record and answers in plain data: no printing, no files, no colour.
+//!
+//! [`lens::Lens`] holds a record together with what every question derives from it, and
+//! [`selector`] names sets of bytes. One module per question stands above them.
+
+pub mod attribute;
+pub mod gate;
+pub mod graph;
+pub mod lens;
+pub mod nearest;
+pub mod selector;
+pub mod survey;

@@ -1,1 +1,12 @@
-//! (written next)
+//! Puts an answer before a person or a program. No arithmetic beyond rounding for display.
+//!
+//! One module per form. Texts for a terminal carry their styles; whoever writes them to something
+//! that is no terminal strips these.
+
+mod bar;
+pub mod json;
+mod name;
+pub mod table;
+pub mod units;
+
+pub use units::Units;

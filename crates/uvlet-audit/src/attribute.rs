@@ -1,0 +1,190 @@
+//! Whose bytes they are: the cells of a selection, grouped.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use serde::Serialize;
+use uvlet_ledger::shares::apportion;
+use uvlet_record::{
+    Basis, CellId, FileId, ModuleId, Owner, PackageId, Record,
+    sizes::{Amount, Measure, Sizes},
+};
+
+use crate::lens::{CellSet, Lens};
+
+/// What rows stand for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "lowercase")]
+#[expect(missing_docs, reason = "each names what a row is")]
+pub enum By {
+    Package,
+    Module,
+    File,
+}
+
+/// The answer. Rows add up to the total exactly, in every measure.
+#[derive(Debug, Serialize)]
+pub struct Attribution {
+    /// What the rows stand for.
+    pub by: By,
+    /// The selector that the rows are taken from, if there was one.
+    #[serde(rename = "in")]
+    pub within: Option<String>,
+    /// Heaviest first.
+    pub rows: Vec<Row>,
+    /// All rows together.
+    pub total: Total,
+}
+
+/// All rows together.
+#[derive(Debug, Serialize)]
+pub struct Total {
+    /// Their sizes.
+    pub sizes: Sizes,
+}
+
+/// One package, module or file, or `(…)` for what is none.
+#[derive(Debug, Serialize)]
+pub struct Row {
+    /// Its name.
+    pub name: String,
+    /// Version of the package.
+    pub version: Option<String>,
+    /// Place that the package is installed at.
+    pub place: Option<String>,
+    /// Its sizes.
+    pub sizes: Sizes,
+    /// Bytes of its modules before bundling; unknown if any part is.
+    pub source: Option<u64>,
+    /// How the emitted bytes were found: that of the weakest part.
+    pub basis: Basis,
+    /// Some of its bytes share a file with others, so that a coded size is a share of that file's.
+    #[serde(skip)]
+    pub shares_files: bool,
+    /// Chunks that hold any of it.
+    pub chunks: Vec<String>,
+}
+
+/// Who a row is; the order is that of rows that weigh the same.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+enum Who {
+    Package(PackageId),
+    Module(ModuleId),
+    File(FileId),
+    /// Installed code of no package that could be told.
+    ThirdParty,
+    Own,
+    Glue,
+    Assets,
+    Unattributed,
+}
+
+/// Groups the cells of a selection; rows stand in the order of `measure`.
+#[must_use]
+pub fn attribute(
+    lens: &Lens<'_>,
+    by: By,
+    cells: &CellSet,
+    within: Option<&str>,
+    measure: Measure,
+) -> Attribution {
+    let record = lens.record;
+    let mut groups: BTreeMap<Who, Vec<CellId>> = BTreeMap::new();
+    for id in cells.iter() {
+        let cell = &record.cells[id.at()];
+        groups.entry(who(record, by, cell.file, cell.owner)).or_default().push(id);
+    }
+    let total = lens.amount(cells);
+    let amounts: Vec<Amount> = groups
+        .values()
+        .map(|ids| lens.amount(&ids.iter().copied().collect::<CellSet>()))
+        .collect();
+    let sizes = apportion_sizes(&total.sizes(), &amounts);
+    let mut rows: Vec<(Who, Row)> = groups
+        .into_iter()
+        .zip(sizes)
+        .map(|((who, ids), sizes)| {
+            let row = row(lens, &who, &ids, sizes);
+            (who, row)
+        })
+        .collect();
+    rows.sort_by(|(who_a, a), (who_b, b)| {
+        b.sizes.get(measure).cmp(&a.sizes.get(measure)).then_with(|| who_a.cmp(who_b))
+    });
+    Attribution {
+        by,
+        within: within.map(str::to_owned),
+        rows: rows.into_iter().map(|(_, row)| row).collect(),
+        total: Total { sizes: total.sizes() },
+    }
+}
+
+/// Whole bytes of parts that add up to the bytes of their total, measure by measure: by largest
+/// remainder over their bits.
+#[must_use]
+pub fn apportion_sizes(total: &Sizes, parts: &[Amount]) -> Vec<Sizes> {
+    let mut split = vec![Sizes::default(); parts.len()];
+    for measure in total.measures() {
+        let units: Vec<u64> = parts.iter().map(|part| part.units(measure)).collect();
+        for (sizes, bytes) in split.iter_mut().zip(apportion(total.get(measure), &units)) {
+            sizes.set(measure, bytes);
+        }
+    }
+    split
+}
+
+fn who(record: &Record, by: By, file: FileId, owner: Owner) -> Who {
+    let source = record.file(file).source;
+    match (by, owner) {
+        (By::File, _) => Who::File(file),
+        (_, Owner::Glue) => Who::Glue,
+        (_, Owner::Unattributed) => Who::Unattributed,
+        (By::Module, Owner::Module(id)) => Who::Module(id),
+        (By::Module, Owner::Asset) => source.map_or(Who::File(file), Who::Module),
+        (By::Package, Owner::Asset) => Who::Assets,
+        (By::Package, Owner::Module(id)) => match record.module(id).package {
+            Some(package) => Who::Package(package),
+            None if record.is_third_party(owner) => Who::ThirdParty,
+            None => Who::Own,
+        },
+    }
+}
+
+fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
+    let record = lens.record;
+    let package = match who {
+        Who::Package(id) => Some(&record.packages[id.at()]),
+        Who::Module(id) => record.package_of(*id),
+        _ => None,
+    };
+    let name = match who {
+        Who::Package(id) => record.packages[id.at()].name.clone(),
+        Who::Module(id) => record.module(*id).path.clone(),
+        Who::File(id) => record.file(*id).path.clone(),
+        Who::ThirdParty => "(third-party)".to_owned(),
+        Who::Own => "(own)".to_owned(),
+        Who::Glue => "(glue)".to_owned(),
+        Who::Assets => "(assets)".to_owned(),
+        Who::Unattributed => "(unattributed)".to_owned(),
+    };
+    let cells = || ids.iter().map(|id| &record.cells[id.at()]);
+    let modules: BTreeSet<Option<ModuleId>> = cells()
+        .map(|cell| match cell.owner {
+            Owner::Module(id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    let source = modules.iter().map(|id| record.module((*id)?).source_bytes).sum();
+    let chunks: BTreeSet<&str> =
+        cells().filter_map(|cell| Some(lens.chunk_of(cell.file)?.name.as_str())).collect();
+    Row {
+        name,
+        version: package.and_then(|package| package.version.clone()),
+        place: package.map(|package| package.place.clone()),
+        sizes,
+        source,
+        basis: cells().map(|cell| cell.basis).max().unwrap_or(Basis::Mapped),
+        shares_files: cells()
+            .any(|cell| cell.amount.emitted < record.file(cell.file).emitted && !matches!(who, Who::File(_))),
+        chunks: chunks.into_iter().map(str::to_owned).collect(),
+    }
+}

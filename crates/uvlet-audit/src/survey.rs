@@ -1,0 +1,250 @@
+//! What each page makes a visitor download before it can run, and what can come later.
+
+use std::collections::BTreeSet;
+
+use serde::Serialize;
+use uvlet_record::{
+    Aside, Bundler, FileId, Kind, Mode, Origin, Owner, Record, Target,
+    sizes::{Amount, Sizes},
+};
+
+use crate::{
+    attribute::apportion_sizes,
+    lens::{CellSet, Lens},
+};
+
+/// The answer.
+#[derive(Debug, Serialize)]
+pub struct Survey {
+    /// What the build says of itself.
+    pub build: Build,
+    /// By name.
+    pub entries: Vec<EntryRow>,
+    /// By size of the largest measure taken, then by name.
+    pub chunks: Vec<ChunkRow>,
+    /// Kinds that occur.
+    pub kinds: Vec<KindRow>,
+    /// All files that count.
+    pub totals: Deferred,
+    /// Files that do not count.
+    pub aside: Vec<Aside>,
+    /// Counted files that no entry reaches.
+    pub unplaced: Vec<String>,
+}
+
+/// The build as a whole.
+#[derive(Debug, Serialize)]
+pub struct Build {
+    /// A name for people.
+    pub label: String,
+    /// Who bundled.
+    pub bundler: Option<Bundler>,
+    /// Its version.
+    pub bundler_version: Option<String>,
+    /// Production or development.
+    pub mode: Mode,
+    /// Why.
+    pub mode_evidence: Vec<String>,
+    /// Where it runs.
+    pub target: Target,
+    /// Why.
+    pub target_basis: String,
+}
+
+/// One entry.
+#[derive(Debug, Serialize)]
+pub struct EntryRow {
+    /// Its name.
+    pub name: String,
+    /// Other names.
+    pub aliases: Vec<String>,
+    /// Its pages.
+    pub pages: Vec<String>,
+    /// How it was found.
+    pub origin: Origin,
+    /// All that must arrive before its own code can run.
+    pub startup: Startup,
+    /// What can come later.
+    pub deferred: Deferred,
+}
+
+/// Startup files of an entry, split twice: by owner, and by who else loads them at startup.
+#[derive(Debug, Serialize)]
+pub struct Startup {
+    /// All of it.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+    /// Paths in the order of request.
+    pub files: Vec<String>,
+    /// Bytes of own modules.
+    pub own: Sizes,
+    /// Bytes of installed modules.
+    pub third_party: Sizes,
+    /// Bytes of the bundler's own.
+    pub glue: Sizes,
+    /// Bytes of files that are neither script nor style.
+    pub assets: Sizes,
+    /// Bytes of nobody known.
+    pub unattributed: Sizes,
+    /// Bytes of files that no other entry loads at startup.
+    pub alone: Sizes,
+    /// The rest.
+    pub shared: Sizes,
+}
+
+/// Sizes of a number of files.
+#[derive(Debug, Serialize)]
+pub struct Deferred {
+    /// Together.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+}
+
+/// One chunk.
+#[derive(Debug, Serialize)]
+pub struct ChunkRow {
+    /// Its name.
+    pub name: String,
+    /// The script and its styles.
+    pub files: Vec<String>,
+    /// Together.
+    pub sizes: Sizes,
+    /// Entries that load it at startup.
+    pub startup_of: Vec<String>,
+    /// Entries that can load it later.
+    pub deferred_of: Vec<String>,
+}
+
+/// All files of one kind.
+#[derive(Debug, Serialize)]
+pub struct KindRow {
+    /// The kind.
+    pub kind: Kind,
+    /// Together.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+}
+
+/// Surveys a build.
+#[must_use]
+pub fn survey(lens: &Lens<'_>) -> Survey {
+    let record = lens.record;
+    let mut startup_count = vec![0_u32; record.files.len()];
+    let mut placed = vec![false; record.files.len()];
+    for reach in &lens.reach {
+        for &file in &reach.startup {
+            startup_count[file.at()] += 1;
+            placed[file.at()] = true;
+        }
+        for &file in &reach.deferred {
+            placed[file.at()] = true;
+        }
+    }
+    // The pages of one entry are alternatives, of which a visitor opens one; all have their place.
+    let pages: BTreeSet<&String> = record.entries.iter().flat_map(|entry| &entry.pages).collect();
+    for (placed, file) in placed.iter_mut().zip(&record.files) {
+        *placed |= pages.contains(&file.path);
+    }
+    let all = |file: &FileId| startup_count[file.at()] == 1;
+    let entries = record.entries.iter().zip(&lens.reach).map(|(entry, reach)| EntryRow {
+        name: entry.name.clone(),
+        aliases: entry.aliases.clone(),
+        pages: entry.pages.clone(),
+        origin: entry.origin,
+        startup: startup(lens, &reach.startup, &all),
+        deferred: of_files(lens, &reach.deferred),
+    });
+    let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
+    let kinds = Kind::ALL.into_iter().filter_map(|kind| {
+        let files: Vec<FileId> =
+            every.iter().copied().filter(|&file| record.file(file).kind == kind).collect();
+        let Deferred { sizes, file_count } = of_files(lens, &files);
+        (file_count > 0).then_some(KindRow { kind, sizes, file_count })
+    });
+    let unplaced = every.iter().filter(|file| !placed[file.at()]);
+    Survey {
+        build: build(record),
+        entries: entries.collect(),
+        chunks: chunks(lens),
+        kinds: kinds.collect(),
+        totals: of_files(lens, &every),
+        aside: record.aside.clone(),
+        unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
+    }
+}
+
+fn build(record: &Record) -> Build {
+    Build {
+        label: record.label.clone(),
+        bundler: record.bundler,
+        bundler_version: record.bundler_version.clone(),
+        mode: record.mode,
+        mode_evidence: record.mode_evidence.clone(),
+        target: record.target,
+        target_basis: record.target_basis.clone(),
+    }
+}
+
+fn of_files(lens: &Lens<'_>, files: &[FileId]) -> Deferred {
+    let sizes = lens.amount(&lens.files(files.iter().copied())).sizes();
+    Deferred { sizes, file_count: files.len() }
+}
+
+fn startup(lens: &Lens<'_>, files: &[FileId], is_alone: &dyn Fn(&FileId) -> bool) -> Startup {
+    let record = lens.record;
+    let cells = lens.files(files.iter().copied());
+    let part = |test: &dyn Fn(Owner) -> bool| -> Amount {
+        let of_owner = cells.iter().filter(|id| test(record.cells[id.at()].owner));
+        lens.amount(&of_owner.collect::<CellSet>())
+    };
+    let parts = [
+        part(&|owner| matches!(owner, Owner::Module(_)) && !record.is_third_party(owner)),
+        part(&|owner| record.is_third_party(owner)),
+        part(&|owner| owner == Owner::Glue),
+        part(&|owner| owner == Owner::Asset),
+        part(&|owner| owner == Owner::Unattributed),
+    ];
+    let sizes = lens.amount(&cells).sizes();
+    let split = apportion_sizes(&sizes, &parts);
+    let (alone, shared): (Vec<FileId>, Vec<FileId>) = files.iter().copied().partition(is_alone);
+    Startup {
+        sizes,
+        file_count: files.len(),
+        files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
+        own: split[0],
+        third_party: split[1],
+        glue: split[2],
+        assets: split[3],
+        unattributed: split[4],
+        alone: of_files(lens, &alone).sizes,
+        shared: of_files(lens, &shared).sizes,
+    }
+}
+
+fn chunks(lens: &Lens<'_>) -> Vec<ChunkRow> {
+    let record = lens.record;
+    let entries = || record.entries.iter().zip(&lens.reach);
+    let mut rows: Vec<ChunkRow> = record
+        .chunks
+        .iter()
+        .map(|chunk| {
+            let files: Vec<FileId> = chunk.files().collect();
+            let lead = files.first();
+            let holds = |list: &[FileId]| lead.is_some_and(|lead| list.contains(lead));
+            let startup_of = entries().filter(|(_, reach)| holds(&reach.startup));
+            let deferred_of = entries().filter(|(_, reach)| holds(&reach.deferred));
+            ChunkRow {
+                name: chunk.name.clone(),
+                files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
+                sizes: of_files(lens, &files).sizes,
+                startup_of: startup_of.map(|(entry, _)| entry.name.clone()).collect(),
+                deferred_of: deferred_of.map(|(entry, _)| entry.name.clone()).collect(),
+            }
+        })
+        .collect();
+    rows.sort_by(|a, b| b.sizes.emitted.cmp(&a.sizes.emitted).then_with(|| a.name.cmp(&b.name)));
+    rows
+}

@@ -1,0 +1,59 @@
+//! One documented object per answer, for programs.
+
+use std::collections::BTreeMap;
+
+use serde::Serialize;
+use uvlet_record::{Notice, Record, sizes::Coding};
+
+/// Version of the outputs' JSON form.
+const SCHEMA: u32 = 1;
+
+#[derive(Serialize)]
+struct Envelope<'a, A> {
+    uvlet: About<'a>,
+    encoders: BTreeMap<Coding, Encoder<'a>>,
+    notices: &'a [Notice],
+    #[serde(flatten)]
+    answer: &'a A,
+}
+
+#[derive(Serialize)]
+struct About<'a> {
+    schema: u32,
+    version: &'a str,
+    command: &'a str,
+}
+
+#[derive(Serialize)]
+struct Encoder<'a> {
+    name: &'a str,
+    level: u32,
+    shares: &'static str,
+}
+
+/// An answer as JSON, with the program that gave it, the encoders behind its sizes and the notices.
+///
+/// # Errors
+/// None in practice: answers hold nothing that JSON cannot.
+pub fn answer<A: Serialize>(
+    command: &str,
+    version: &str,
+    record: &Record,
+    notices: &[Notice],
+    answer: &A,
+) -> Result<String, serde_json::Error> {
+    let encoders = record.encoders.iter().map(|(&coding, encoder)| {
+        let Encoder { name, level, shares } =
+            Encoder { name: &encoder.name, level: encoder.level, shares: "proportional" };
+        (coding, Encoder { name, level, shares })
+    });
+    let envelope = Envelope {
+        uvlet: About { schema: SCHEMA, version, command },
+        encoders: encoders.collect(),
+        notices,
+        answer,
+    };
+    let mut text = serde_json::to_string_pretty(&envelope)?;
+    text.push('\n');
+    Ok(text)
+}

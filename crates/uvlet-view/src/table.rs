@@ -1,0 +1,87 @@
+//! Tables and sentences for a person at a terminal.
+
+mod attribute;
+mod gate;
+mod grid;
+mod notices;
+mod survey;
+
+use anstyle::Style;
+use uvlet_record::{Record, sizes::Measure};
+
+use crate::units::Units;
+
+pub use attribute::attribute;
+pub use gate::gate;
+pub use notices::notices;
+pub use survey::survey;
+
+/// How to show it.
+#[derive(Clone, Copy, Debug)]
+pub struct Screen {
+    /// Columns of the terminal.
+    pub width: usize,
+    /// What sizes are shown in.
+    pub units: Units,
+    /// The one measure of the table.
+    pub measure: Measure,
+}
+
+/// Narrower screens are laid out as this wide: below it no table reads.
+const NARROWEST: usize = 40;
+
+impl Screen {
+    fn columns(&self) -> usize {
+        self.width.max(NARROWEST)
+    }
+
+    /// `gzip`, with the encoder behind it: `gzip by zlib 1.3.1, level 9`.
+    fn measure_said(&self, record: &Record) -> String {
+        match self.measure {
+            Measure::Emitted => "bytes as emitted".to_owned(),
+            Measure::Coded(coding) => match record.encoders.get(&coding) {
+                Some(encoder) => {
+                    format!("{} by {}, level {}", self.measure, encoder.name, encoder.level)
+                }
+                None => self.measure.to_string(),
+            },
+        }
+    }
+}
+
+/// `1 file`, `2 files`.
+fn count(number: usize, noun: &str) -> String {
+    format!("{} {noun}{}", crate::units::grouped(number as u64), if number == 1 { "" } else { "s" })
+}
+
+fn bold(text: &str) -> String {
+    styled(Style::new().bold(), text)
+}
+
+fn dim(text: &str) -> String {
+    styled(Style::new().dimmed(), text)
+}
+
+fn styled(style: Style, text: &str) -> String {
+    format!("{}{text}{}", style.render(), style.render_reset())
+}
+
+/// Breaks a sentence at spaces, with a hanging indent.
+fn wrapped(text: &str, columns: usize, indent: usize) -> String {
+    let mut lines = String::new();
+    let mut used = 0;
+    for word in text.split(' ') {
+        let width = crate::name::width(word);
+        if used > 0 && used + 1 + width > columns {
+            lines.push('\n');
+            lines.push_str(&" ".repeat(indent));
+            used = indent;
+        } else if used > 0 {
+            lines.push(' ');
+            used += 1;
+        }
+        lines.push_str(word);
+        used += width;
+    }
+    lines
+}

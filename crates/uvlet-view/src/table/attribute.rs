@@ -1,0 +1,121 @@
+//! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
+
+use uvlet_audit::attribute::{Attribution, By, Row};
+use uvlet_record::{Basis, Record, sizes::Measure};
+
+use super::{
+    Screen, bold, count,
+    grid::{Column, lay_out},
+    wrapped,
+};
+use crate::{name::plain, units::share};
+
+/// Shows an attribution; at most `top` rows, and one for the rest.
+#[must_use]
+pub fn attribute(
+    answer: &Attribution,
+    record: &Record,
+    screen: &Screen,
+    top: Option<usize>,
+) -> String {
+    let measure = screen.measure;
+    let total = answer.total.sizes.get(measure);
+    let what = match answer.by {
+        By::Package => "package",
+        By::Module => "module",
+        By::File => "file",
+    };
+    let mut text = bold(&wrapped(&sentence(answer, screen, what), screen.columns(), 0));
+    text.push('\n');
+    let shown = match top {
+        Some(top) if answer.rows.len() > top + 1 => &answer.rows[..top],
+        _ => &answer.rows[..],
+    };
+    let of_packages = answer.by == By::Package;
+    let mut heads = vec![
+        Column::name(what),
+        Column::number(format!("{measure}, {}", screen.units.symbol())),
+        Column::number("share"),
+        Column::word("basis"),
+    ];
+    if answer.by != By::File {
+        heads.push(Column { heading: "chunks".to_owned(), right: false, flexible: true });
+    }
+    let cells = |name: String, bytes: u64, basis: &str, chunks: String| {
+        vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned(), chunks]
+    };
+    let mut lines: Vec<Vec<String>> = shown
+        .iter()
+        .map(|row| {
+            let name = match &row.version {
+                Some(version) if of_packages => format!("{} {version}", row.name),
+                _ => row.name.clone(),
+            };
+            cells(plain(&name).into_owned(), row.sizes.get(measure), basis(row, measure), chunks(row))
+        })
+        .collect();
+    if shown.len() < answer.rows.len() {
+        let rest = &answer.rows[shown.len()..];
+        let bytes = rest.iter().map(|row| row.sizes.get(measure)).sum();
+        lines.push(cells(format!("(the other {})", rest.len()), bytes, "", String::new()));
+    }
+    lines.push(cells("total".to_owned(), total, "", String::new()));
+    text.push('\n');
+    text.push_str(&lay_out(&heads, &lines, screen.columns()));
+    text.push('\n');
+    text.push_str(&wrapped(&footnote(answer, record, screen), screen.columns(), 0));
+    text.push('\n');
+    text
+}
+
+fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
+    let measure = screen.measure;
+    let total = answer.total.sizes.get(measure);
+    let within = answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
+    let real: Vec<&Row> = answer.rows.iter().filter(|row| !row.name.starts_with('(')).collect();
+    match real.first() {
+        Some(row) => format!(
+            "{} is the heaviest of {}: {} of {} ({measure}), {} of {within}.",
+            plain(&row.name),
+            count(real.len(), what),
+            screen.units.size(row.sizes.get(measure)),
+            screen.units.size(total),
+            share(row.sizes.get(measure), total),
+        ),
+        None => format!("No {what} is known in {within}: {} ({measure}).", screen.units.size(total)),
+    }
+}
+
+/// A coded size of part of a file is shared out, however well the emitted bytes are known.
+fn basis(row: &Row, measure: Measure) -> &'static str {
+    let basis = match measure {
+        Measure::Coded(_) if row.shares_files => Basis::Estimated,
+        _ => row.basis,
+    };
+    match basis {
+        Basis::Mapped => "mapped",
+        Basis::Counted => "counted",
+        Basis::Spanned => "spanned",
+        Basis::Estimated => "estimated",
+    }
+}
+
+fn chunks(row: &Row) -> String {
+    match row.chunks.as_slice() {
+        [] => String::new(),
+        [one] => plain(one).into_owned(),
+        [one, two] => format!("{}, {}", plain(one), plain(two)),
+        [one, rest @ ..] => format!("{} and {} more", plain(one), rest.len()),
+    }
+}
+
+fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
+    let mut text = format!("Sizes are {}.", screen.measure_said(record));
+    let shares = answer.rows.iter().any(|row| row.shares_files);
+    if shares && screen.measure != Measure::Emitted {
+        text.push_str(
+            " A file's own size is exact; its rows share it in proportion to their emitted bytes (estimated).",
+        );
+    }
+    text
+}

@@ -1,0 +1,77 @@
+//! Rows in columns: one flexible column of names on the left, the others as wide as they need.
+
+use super::bold;
+use crate::name::{fitted, width};
+
+/// One column.
+pub struct Column {
+    pub heading: String,
+    /// Numbers stand on the right.
+    pub right: bool,
+    /// May be cut when the screen is narrow.
+    pub flexible: bool,
+}
+
+impl Column {
+    pub fn name(heading: &str) -> Self {
+        Self { heading: heading.to_owned(), right: false, flexible: true }
+    }
+
+    pub fn number(heading: impl Into<String>) -> Self {
+        Self { heading: heading.into(), right: true, flexible: false }
+    }
+
+    pub fn word(heading: &str) -> Self {
+        Self { heading: heading.to_owned(), right: false, flexible: false }
+    }
+}
+
+/// Space between columns.
+const GAP: usize = 2;
+/// A flexible column keeps at least this much.
+const NARROW: usize = 12;
+
+/// Lays out rows in at most `columns`; a cell that does not fit loses its front.
+pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String {
+    let mut widths: Vec<usize> = heads.iter().map(|head| width(&head.heading)).collect();
+    for row in rows {
+        for (wide, cell) in widths.iter_mut().zip(row) {
+            *wide = (*wide).max(width(cell));
+        }
+    }
+    let gaps = GAP * heads.len().saturating_sub(1);
+    let mut over = (widths.iter().sum::<usize>() + gaps).saturating_sub(columns);
+    // The last flexible column gives way first: names on the left are what rows are found by.
+    for (wide, head) in widths.iter_mut().zip(heads).rev().filter(|(_, head)| head.flexible) {
+        let spare = wide.saturating_sub(NARROW.max(width(&head.heading))).min(over);
+        *wide -= spare;
+        over -= spare;
+    }
+    let headings: Vec<String> = heads.iter().map(|head| head.heading.clone()).collect();
+    let mut text = bold(line(heads, &widths, &headings).trim_end());
+    text.push('\n');
+    for row in rows {
+        text.push_str(line(heads, &widths, row).trim_end());
+        text.push('\n');
+    }
+    text
+}
+
+fn line(heads: &[Column], widths: &[usize], cells: &[String]) -> String {
+    let mut text = String::new();
+    for ((head, &wide), cell) in heads.iter().zip(widths).zip(cells) {
+        if !text.is_empty() {
+            text.push_str(&" ".repeat(GAP));
+        }
+        let cell = fitted(cell, wide);
+        let space = " ".repeat(wide - width(&cell));
+        if head.right {
+            text.push_str(&space);
+            text.push_str(&cell);
+        } else {
+            text.push_str(&cell);
+            text.push_str(&space);
+        }
+    }
+    text
+}

@@ -1,0 +1,192 @@
+//! The survey: the answer as a sentence, then each entry with its bar and its files.
+
+use std::collections::BTreeMap;
+
+use uvlet_audit::survey::{EntryRow, Startup, Survey};
+use uvlet_record::{Mode, Record};
+
+use super::{Screen, bold, count, dim, styled, wrapped};
+use crate::{
+    bar::{PARTS, draw},
+    name::{fitted, plain, width},
+};
+
+/// Entries that the first sentence names.
+const SAID: usize = 4;
+/// Files of an entry that are listed; the rest is one line.
+const LISTED: usize = 12;
+
+/// Shows a survey.
+#[must_use]
+pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
+    let mut text = bold(&wrapped(&sentence(survey, screen), screen.columns(), 0));
+    text.push('\n');
+    text.push_str(&wrapped(&build(survey, record, screen), screen.columns(), 0));
+    text.push_str("\n\n");
+    let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();
+    let startup = |entry: &EntryRow| entry.startup.sizes.get(screen.measure);
+    let deferred = |entry: &EntryRow| entry.deferred.sizes.get(screen.measure);
+    entries.sort_by(|a, b| startup(b).cmp(&startup(a)).then_with(|| a.name.cmp(&b.name)));
+    if !entries.is_empty() {
+        text.push_str(&legend());
+        text.push('\n');
+    }
+    let scale = entries.iter().map(|entry| startup(entry) + deferred(entry)).max().unwrap_or(0);
+    let sizes: BTreeMap<&str, u64> = record
+        .files
+        .iter()
+        .map(|file| {
+            let bytes = match screen.measure {
+                uvlet_record::sizes::Measure::Emitted => file.emitted,
+                uvlet_record::sizes::Measure::Coded(coding) => *file.coded.get(coding).unwrap_or(&0),
+            };
+            (file.path.as_str(), bytes)
+        })
+        .collect();
+    for entry in entries {
+        text.push('\n');
+        text.push_str(&one_entry(entry, screen, scale, &sizes));
+    }
+    text.push('\n');
+    text.push_str(&wrapped(&folder(survey, screen), screen.columns(), 0));
+    text.push('\n');
+    text
+}
+
+/// What each page costs before it runs.
+fn sentence(survey: &Survey, screen: &Screen) -> String {
+    let units = screen.units;
+    let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();
+    entries.sort_by_key(|entry| std::cmp::Reverse(entry.startup.sizes.get(screen.measure)));
+    let said = entries.iter().take(SAID).enumerate().map(|(at, entry)| {
+        let startup = &entry.startup;
+        let size = units.size(startup.sizes.get(screen.measure));
+        let files = count(startup.file_count, "file");
+        let name = plain(&entry.name);
+        match at {
+            0 => format!("{name} downloads {size} ({}) in {files}", screen.measure),
+            _ => format!("{name} {size} in {files}"),
+        }
+    });
+    let said: Vec<String> = said.collect();
+    if said.is_empty() {
+        return "No entry was found: nothing in this folder says what a page starts from.".to_owned();
+    }
+    let more = match entries.len().saturating_sub(SAID) {
+        0 => String::new(),
+        more => format!(", and {} less each", count(more, "more entry").replace("entrys", "entries")),
+    };
+    format!("Before it runs, {}{more}.", said.join(", "))
+}
+
+fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
+    let build = &survey.build;
+    let evidence = build.mode_evidence.first().map(|e| format!(" ({})", plain(e)));
+    let evidence = evidence.unwrap_or_default();
+    let mode = match build.mode {
+        Mode::Production => format!("production build{evidence}"),
+        Mode::Development => format!("A DEVELOPMENT BUILD{evidence}: measure a production build"),
+        Mode::Unclear => format!("unclear whether a production build{evidence}"),
+    };
+    format!("{}: {mode}, for the {}. Sizes are {}.", plain(&build.label), target(survey), screen.measure_said(record))
+}
+
+fn target(survey: &Survey) -> String {
+    format!("{:?}", survey.build.target).to_lowercase()
+}
+
+fn legend() -> String {
+    let words = PARTS.iter().map(|part| {
+        format!("{} {}", styled(part.style, &part.pattern.to_string().repeat(2)), part.word)
+    });
+    words.collect::<Vec<_>>().join("   ") + "\n"
+}
+
+fn one_entry(
+    entry: &EntryRow,
+    screen: &Screen,
+    scale: u64,
+    sizes: &BTreeMap<&str, u64>,
+) -> String {
+    let units = screen.units;
+    let measure = screen.measure;
+    let Startup { own, third_party, glue, assets, unattributed, .. } = &entry.startup;
+    let parts = [own, third_party, glue, assets, unattributed, &entry.deferred.sizes];
+    let parts = parts.map(|sizes| sizes.get(measure));
+    let aliases = match entry.aliases.len() {
+        0 => String::new(),
+        more => format!(" and {}", count(more, "page") + " like it"),
+    };
+    let deferred = match entry.deferred.file_count {
+        0 => "nothing deferred".to_owned(),
+        files => format!("{} deferred in {}", units.size(parts[5]), count(files, "file")),
+    };
+    let mut text = format!(
+        "{}{aliases}: {} at startup, {deferred}\n",
+        bold(&plain(&entry.name)),
+        units.size(entry.startup.sizes.get(measure)),
+    );
+    let columns = screen.columns();
+    text.push_str(&format!("  {}\n", draw(&parts, scale, columns - 4)));
+    let split = PARTS.iter().zip(parts).take(5).filter(|(_, bytes)| *bytes > 0);
+    let split: Vec<String> =
+        split.map(|(part, bytes)| format!("{} {}", part.word, units.size(bytes))).collect();
+    let shared = match entry.startup.shared.get(measure) {
+        0 => String::new(),
+        shared => format!("; {} of it shared with other entries", units.size(shared)),
+    };
+    text.push_str(&wrapped(&format!("  {}{shared}", split.join(", ")), columns, 2));
+    text.push('\n');
+    text.push_str(&files(entry, screen, sizes));
+    text
+}
+
+/// The entry's files in the order they load.
+fn files(entry: &EntryRow, screen: &Screen, sizes: &BTreeMap<&str, u64>) -> String {
+    let size = |path: &String| sizes.get(path.as_str()).copied().unwrap_or(0);
+    let all = &entry.startup.files;
+    let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
+    let column = all.iter().map(|path| screen.units.size(size(path)).len()).max().unwrap_or(0);
+    let names = screen.columns() - column - 10;
+    let mut text = String::new();
+    for (at, path) in all[..shown].iter().enumerate() {
+        let name = fitted(path, names);
+        let space = " ".repeat(names - width(&name));
+        let bytes = screen.units.size(size(path));
+        text.push_str(&format!("  {:>4}  {name}{space}  {bytes:>column$}\n", at + 1));
+    }
+    if shown < all.len() {
+        let rest: u64 = all[shown..].iter().map(size).sum();
+        let said = format!("and {}", count(all.len() - shown, "more file"));
+        let space = " ".repeat(names.saturating_sub(said.len()));
+        let bytes = screen.units.size(rest);
+        text.push_str(&dim(&format!("        {said}{space}  {bytes:>column$}\n")));
+    }
+    text
+}
+
+/// All that the folder holds.
+fn folder(survey: &Survey, screen: &Screen) -> String {
+    let size = screen.units.size(survey.totals.sizes.get(screen.measure));
+    let kinds = survey.kinds.iter().map(|row| count(row.file_count, row.kind.name()));
+    let kinds = kinds.collect::<Vec<_>>().join(", ").replace("datas", "data").replace("wasms", "wasm");
+    let mut text = format!("All files that count: {size} in {kinds}.");
+    let mut aside: BTreeMap<&str, usize> = BTreeMap::new();
+    for file in &survey.aside {
+        *aside.entry(file.kind.name()).or_default() += 1;
+    }
+    if !aside.is_empty() {
+        let kinds: Vec<String> = aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
+        text.push_str(&format!(" Set aside, in no total: {}.", kinds.join(", ")));
+    }
+    if !survey.unplaced.is_empty() {
+        let named: Vec<_> = survey.unplaced.iter().take(3).map(|path| plain(path)).collect();
+        let more = if survey.unplaced.len() > 3 { " and others" } else { "" };
+        text.push_str(&format!(
+            " In no entry: {} ({}{more}).",
+            count(survey.unplaced.len(), "file"),
+            named.join(", ")
+        ));
+    }
+    text
+}
