@@ -8,7 +8,8 @@ use std::collections::BTreeMap;
 /// Where a build puts the hash: after a separator, at the end of the stem, with a fixed length.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
 struct Pattern {
-    separator: char,
+    /// `None` where the hash is the whole stem.
+    separator: Option<char>,
     length: usize,
 }
 
@@ -19,22 +20,27 @@ pub struct Hashes {
     patterns: BTreeMap<String, Pattern>,
 }
 
-/// Lengths that bundlers cut hashes to; others are taken only if nearly every file agrees.
+/// Lengths that a hash may have.
 const LENGTHS: std::ops::RangeInclusive<usize> = 5..=64;
+/// Lengths that bundlers cut hashes to by default, which settle a doubt.
+const USUAL: [usize; 5] = [8, 20, 16, 10, 32];
 
 impl Hashes {
-    /// Finds the pattern for each extension among the names.
+    /// Finds the pattern for each extension among the names. The pattern of the build as a whole
+    /// is preferred: an extension with one file could be cut in several ways.
     pub fn find<'a>(paths: impl Iterator<Item = &'a str>) -> Self {
-        let mut by_extension: BTreeMap<String, Vec<&str>> = BTreeMap::new();
+        let mut by_extension: BTreeMap<&str, Counts> = BTreeMap::new();
+        let mut overall = Counts::default();
         for path in paths {
             let (stem, extension) = split(path);
-            by_extension.entry(extension.to_owned()).or_default().push(stem);
+            by_extension.entry(extension).or_default().add(stem);
+            overall.add(stem);
         }
-        let patterns = by_extension
-            .into_iter()
-            .filter_map(|(extension, stems)| Some((extension, most_common(&stems)?)))
-            .collect();
-        Self { patterns }
+        let preferred = overall.best(None);
+        let patterns = by_extension.into_iter().filter_map(|(extension, counts)| {
+            Some((extension.to_owned(), counts.best(preferred)?))
+        });
+        Self { patterns: patterns.collect() }
     }
 
     /// The stem of a path's file name without its hash, and the hash.
@@ -57,10 +63,10 @@ impl Pattern {
         if !hash.chars().all(|c| c.is_ascii_alphanumeric() || c == '-' || c == '_') {
             return None;
         }
-        if name.is_empty() {
-            return Some(("", hash));
+        match self.separator {
+            Some(separator) => Some((name.strip_suffix(separator)?, hash)),
+            None => name.is_empty().then_some(("", hash)),
         }
-        Some((name.strip_suffix(self.separator)?, hash))
     }
 }
 
@@ -70,26 +76,42 @@ fn split(path: &str) -> (&str, &str) {
     name.rsplit_once('.').unwrap_or((name, ""))
 }
 
-/// The pattern under which most stems end in something random. Of equal ones the longer hash wins:
-/// its shorter neighbour would leave a piece of it in the name.
-fn most_common(stems: &[&str]) -> Option<Pattern> {
-    let mut found: BTreeMap<Pattern, usize> = BTreeMap::new();
-    for stem in stems {
-        for (at, separator) in stem.char_indices().filter(|(_, c)| matches!(c, '-' | '.' | '_')) {
-            let hash = &stem[at + 1..];
-            if LENGTHS.contains(&hash.len()) && at > 0 && is_random(hash) {
-                *found.entry(Pattern { separator, length: hash.len() }).or_default() += 1;
-            }
-        }
-        if LENGTHS.contains(&stem.len()) && is_random(stem) && !stem.contains(['.']) {
-            for separator in ['-', '.'] {
-                *found.entry(Pattern { separator, length: stem.len() }).or_default() += 1;
+/// How many stems end in something random, per pattern.
+#[derive(Default)]
+struct Counts {
+    stems: usize,
+    found: BTreeMap<Pattern, usize>,
+}
+
+impl Counts {
+    fn add(&mut self, stem: &str) {
+        self.stems += 1;
+        let is_separator = |c: &(usize, char)| matches!(c.1, '-' | '.' | '_');
+        let cuts = stem.char_indices().filter(is_separator).map(|(at, c)| (Some(c), at + 1));
+        for (separator, start) in cuts.chain([(None, 0)]) {
+            let hash = &stem[start..];
+            if LENGTHS.contains(&hash.len()) && is_random(hash) {
+                *self.found.entry(Pattern { separator, length: hash.len() }).or_default() += 1;
             }
         }
     }
-    let (pattern, count) =
-        found.into_iter().max_by_key(|&(pattern, count)| (count, pattern.length))?;
-    (count * 2 >= stems.len() || count >= 8).then_some(pattern)
+
+    /// The pattern that most stems follow, if half of them do. Among equals: the preferred one, a
+    /// cut at a separator, a usual length, the shorter hash.
+    fn best(&self, preferred: Option<Pattern>) -> Option<Pattern> {
+        let rank = |(pattern, count): (&Pattern, &usize)| {
+            let usual = USUAL.iter().position(|&length| length == pattern.length);
+            (
+                *count,
+                Some(*pattern) == preferred,
+                pattern.separator.is_some(),
+                std::cmp::Reverse(usual.unwrap_or(USUAL.len())),
+                std::cmp::Reverse(pattern.length),
+            )
+        };
+        let (pattern, count) = self.found.iter().max_by_key(|&found| rank(found))?;
+        (count * 2 >= self.stems || *count >= 8).then_some(*pattern)
+    }
 }
 
 /// Lower-case letters alone make a word, not a hash: of eight characters out of 64, one in 1,400
@@ -133,6 +155,8 @@ mod tests {
         &["shop", "Dialog", "index", "date-picker"])]
     #[case::webpack(&["main.0a1b2c3d4e5f60718293.js", "408.9f8e7d6c5b4a39281706.js"], &["main", "408"])]
     #[case::whole_name(&["0a1b2c3d4e5f6071.js", "9f8e7d6c5b4a3928.js"], &["", ""])]
+    #[case::one_style(&["b-RCDS7OG5.js", "chunk-BZNJQ2RX.js", "b-LGMGADHI.css"], &["b", "chunk", "b"])]
+    #[case::one_file(&["user-page-AbC1x345.js"], &["user-page"])]
     #[case::none(&["app.js", "vendor-react.js", "chapter12.js", "step-two.js"],
         &["app", "vendor-react", "chapter12", "step-two"])]
     fn names_without_hashes(#[case] files: &[&str], #[case] names: &[&str]) {

@@ -68,15 +68,16 @@ fn styled(style: Style, text: &str) -> String {
 
 /// Breaks a sentence at spaces, with a hanging indent.
 fn wrapped(text: &str, columns: usize, indent: usize) -> String {
-    let mut lines = String::new();
-    let mut used = 0;
-    for word in text.split(' ') {
+    let body = text.trim_start_matches(' ');
+    let mut used = text.len() - body.len();
+    let mut lines = text[..used].to_owned();
+    for (at, word) in body.split(' ').enumerate() {
         let width = crate::name::width(word);
-        if used > 0 && used + 1 + width > columns {
+        if at > 0 && used + 1 + width > columns {
             lines.push('\n');
             lines.push_str(&" ".repeat(indent));
             used = indent;
-        } else if used > 0 {
+        } else if at > 0 {
             lines.push(' ');
             used += 1;
         }

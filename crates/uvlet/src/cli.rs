@@ -1,0 +1,181 @@
+//! The words of the command line.
+
+use std::path::PathBuf;
+
+use clap::{Args, Parser, Subcommand, ValueEnum};
+use uvlet_record::sizes::Measure;
+use uvlet_view::Units;
+
+/// Accounts for every byte that a web application makes its visitors download.
+///
+/// BUILD is the output folder of a bundler: scripts, styles, pages and, where they were written,
+/// source maps. Nothing is run, nothing is changed, and every table adds up to the bytes on disk.
+#[derive(Debug, Parser)]
+#[command(name = "uvlet", version, max_term_width = 100)]
+#[command(after_help = "Start with:\n  uvlet survey dist        what each page downloads before it runs\n  uvlet demo               all commands on sample data")]
+pub struct Cli {
+    #[command(subcommand)]
+    pub command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+pub enum Command {
+    /// What does each page make a visitor download before it can run, and what comes later?
+    ///
+    /// Startup is all that must arrive before an entry's own code can run: what its page asks for
+    /// and every static import of it. Deferred is what it can load later with `import()`; a script
+    /// tag's `defer` is not that, its script arrives at startup all the same.
+    #[command(after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json")]
+    Survey(Survey),
+    /// Whose bytes are they: which package, module or file?
+    ///
+    /// The rows always add up to the total. Rows that are no package, module or file stand in
+    /// parentheses: (own) is this project's code, (glue) the bundler's own bytes, (assets) whole
+    /// files that are neither script nor style, (unattributed) what no source map explains. A row
+    /// may read one byte less than the same selection in `gate`: rows are rounded so that they add
+    /// up, a selection is rounded up on its own.
+    #[command(after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n\n\
+        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME), file(PATH), kind(NAME),\n  package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards.")]
+    Attribute(Attribute),
+    /// Does the build keep its promises?
+    ///
+    /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
+    /// Exit status: 0 every budget holds, 1 one is broken, 2 no answer can be given.
+    #[command(after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\nExample:\n  uvlet gate dist")]
+    Gate(Gate),
+    /// Show every command on the sample builds of Kelpwick Ferries, a made-up operator.
+    #[command(after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on")]
+    Demo(Demo),
+}
+
+#[derive(Debug, Args)]
+pub struct Survey {
+    #[command(flatten)]
+    pub build: Build,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+#[derive(Debug, Args)]
+pub struct Attribute {
+    #[command(flatten)]
+    pub build: Build,
+    /// What a row stands for.
+    #[arg(long, value_enum, default_value_t = By::Package)]
+    pub by: By,
+    /// Only the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Show the heaviest N rows in the table, and one row for the rest; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 30)]
+    pub top: usize,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+#[derive(Debug, Args)]
+pub struct Gate {
+    #[command(flatten)]
+    pub build: Build,
+    #[command(flatten)]
+    pub show: Show,
+}
+
+#[derive(Debug, Args)]
+pub struct Demo {
+    /// Keep the sample builds in this new folder.
+    #[arg(long, value_name = "DIR")]
+    pub into: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+/// Which build, and what helps to read it.
+#[derive(Debug, Args)]
+pub struct Build {
+    /// The output folder; may be left out where uvlet.toml names it.
+    #[arg(value_name = "BUILD")]
+    pub path: Option<PathBuf>,
+    /// Read settings from this file instead of uvlet.toml in the working folder.
+    #[arg(long, value_name = "FILE")]
+    pub config: Option<PathBuf>,
+    /// Where source maps are kept, if not beside the files.
+    #[arg(long, value_name = "DIR")]
+    pub maps: Option<PathBuf>,
+    /// The project's folder: versions are read from the package.json files under it.
+    #[arg(long, value_name = "DIR")]
+    pub root: Option<PathBuf>,
+    /// Name of the build in outputs, instead of the folder's own.
+    #[arg(long, value_name = "TEXT")]
+    pub label: Option<String>,
+}
+
+/// How to show the answer.
+#[derive(Debug, Args)]
+pub struct Show {
+    /// Form of the output.
+    #[arg(long, value_enum, default_value_t = Format::Table)]
+    pub format: Format,
+    /// kb: 1 kB is 1000 bytes; kib: 1 KiB is 1024 bytes; bytes: exact.
+    #[arg(long, value_name = "UNITS", default_value = "kb")]
+    pub units: Units,
+    /// Write to this file, whole or not at all, instead of standard output.
+    #[arg(short, long, value_name = "FILE")]
+    pub output: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+#[derive(Debug, Args)]
+pub struct MeasureChoice {
+    /// What sizes are counted in: emitted or gzip [default: gzip, or what uvlet.toml says].
+    #[arg(long, value_name = "MEASURE")]
+    pub measure: Option<Measure>,
+}
+
+/// Form of an output.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Format {
+    /// For a person.
+    Table,
+    /// For a program; holds every measure.
+    Json,
+}
+
+/// When to colour.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Color {
+    /// On a terminal, unless NO_COLOR is set.
+    Auto,
+    /// Always.
+    Always,
+    /// Never.
+    Never,
+}
+
+/// What a row stands for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum By {
+    /// An installed package; own code is one row.
+    Package,
+    /// A source file.
+    Module,
+    /// An emitted file.
+    File,
+}
+
+#[cfg(test)]
+mod tests {
+    use clap::CommandFactory;
+
+    #[test]
+    fn the_command_line_is_consistent() {
+        super::Cli::command().debug_assert();
+    }
+}

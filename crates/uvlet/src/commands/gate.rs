@@ -1,0 +1,55 @@
+//! `uvlet gate`.
+
+use std::path::PathBuf;
+
+use uvlet_audit::{
+    gate::{Gate, Verdict, gate},
+    lens::Lens,
+};
+use uvlet_record::Notice;
+use uvlet_view::table;
+
+use super::{as_json, open, screen, taken};
+use crate::{
+    cli::{self, Format},
+    config::{ConfigError, FILE},
+    failure::{Failure, Status},
+    output,
+};
+
+pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
+    let (config, record) = open(&arguments.build)?;
+    let config = config.ok_or_else(|| ConfigError::Missing(PathBuf::from(FILE)))?;
+    if config.budgets.is_empty() {
+        return Err(ConfigError::NoBudget(config.path).into());
+    }
+    for budget in &config.budgets {
+        taken(budget.measure, &record)?;
+    }
+    let answer = gate(&Lens::new(&record), &config.budgets)
+        .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+    let mut notices = record.notices.clone();
+    notices.extend(unmatched(&answer));
+    let show = &arguments.show;
+    let text = match show.format {
+        Format::Json => as_json("gate", &record, &notices, &answer)?,
+        Format::Table => {
+            let screen = screen(show, config.measure);
+            table::gate(&answer, &record, &screen) + &table::notices(&notices, &screen)
+        }
+    };
+    output::write(&text, show.output.as_deref(), show.color)?;
+    Ok(match answer.verdict {
+        Verdict::Broken => Status::Broken,
+        Verdict::Near | Verdict::Held => Status::Held,
+    })
+}
+
+/// A budget that forbids something counts 0 B of it, which a misspelt name does too.
+fn unmatched(gate: &Gate) -> impl Iterator<Item = Notice> + '_ {
+    gate.unmatched.iter().map(|(budget, name)| {
+        let message =
+            format!("budget `{budget}` names `{name}`, which this build does not hold: it counts 0 B");
+        Notice::new("budget-unmatched", message, None)
+    })
+}

@@ -1,0 +1,118 @@
+//! Tables of the configuration with their places in the file.
+
+use std::{borrow::Cow, fmt::Display, str::FromStr};
+
+use toml::{
+    Spanned,
+    de::{DeTable, DeValue},
+};
+use uvlet_audit::nearest::remedy;
+
+/// What is wrong, at which byte of the file.
+pub type Wrong = (usize, String);
+
+/// The tree of a file.
+pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Wrong> {
+    DeTable::parse(text).map_err(|error| {
+        let at = error.span().map_or(0, |span| span.start);
+        (at, error.message().replace('\n', ", "))
+    })
+}
+
+/// A table, by the name that messages give it.
+pub struct Table<'t> {
+    name: Cow<'t, str>,
+    at: usize,
+    entries: &'t DeTable<'t>,
+}
+
+impl<'t> Table<'t> {
+    pub fn new(name: &'t str, tree: &'t Spanned<DeTable<'t>>) -> Self {
+        Self { name: name.into(), at: tree.span().start, entries: tree.get_ref() }
+    }
+
+    /// Complains about the table as a whole.
+    pub fn wrong(&self, message: &str) -> Wrong {
+        (self.at, message.to_owned())
+    }
+
+    /// Refuses keys that mean nothing here.
+    pub fn only(&self, keys: &[&str]) -> Result<(), Wrong> {
+        match self.entries.iter().find(|(key, _)| !keys.contains(&key.get_ref().as_ref())) {
+            None => Ok(()),
+            Some((key, _)) => {
+                let wrong = key.get_ref();
+                let message = format!(
+                    "unknown key `{wrong}` in {}, {}",
+                    self.name,
+                    remedy(wrong, keys.iter().copied())
+                );
+                Err((key.span().start, message))
+            }
+        }
+    }
+
+    fn value(&self, key: &str) -> Option<&'t Spanned<DeValue<'t>>> {
+        self.entries.iter().find(|(name, _)| name.get_ref() == key).map(|(_, value)| value)
+    }
+
+    pub fn string(&self, key: &str) -> Result<Option<&'t str>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(None) };
+        match value.get_ref() {
+            DeValue::String(text) => Ok(Some(text.as_ref())),
+            _ => Err((value.span().start, format!("`{key}` takes a text in quotes"))),
+        }
+    }
+
+    /// A text that stands for something else.
+    pub fn with<T>(
+        &self,
+        key: &str,
+        parse: impl FnOnce(&str) -> Result<T, String>,
+    ) -> Result<Option<T>, Wrong> {
+        let Some(text) = self.string(key)? else { return Ok(None) };
+        let at = self.value(key).map_or(self.at, |value| value.span().start);
+        parse(text).map(Some).map_err(|message| (at, format!("`{key}`: {message}")))
+    }
+
+    pub fn parsed<T: FromStr<Err: Display>>(&self, key: &str) -> Result<Option<T>, Wrong> {
+        self.with(key, |text| text.parse().map_err(|error: T::Err| error.to_string()))
+    }
+
+    pub fn strings(&self, key: &str) -> Result<Vec<String>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(Vec::new()) };
+        let wrong = |at| (at, format!("`{key}` takes a list of texts in quotes"));
+        let DeValue::Array(list) = value.get_ref() else { return Err(wrong(value.span().start)) };
+        list.iter()
+            .map(|item| match item.get_ref() {
+                DeValue::String(text) => Ok(text.to_string()),
+                _ => Err(wrong(item.span().start)),
+            })
+            .collect()
+    }
+
+    pub fn table(&self, key: &'t str) -> Result<Option<Self>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(None) };
+        Self::of(format!("[{key}]").into(), value).map(Some)
+    }
+
+    /// Every entry as a table, in the order of the file.
+    pub fn tables(&self) -> Result<Vec<(&'t str, Self)>, Wrong> {
+        let mut tables = Vec::new();
+        for (key, value) in self.entries {
+            let name = key.get_ref().as_ref();
+            let prefix = self.name.trim_matches(['[', ']']);
+            tables.push((key.span().start, name, Self::of(format!("[{prefix}.{name}]").into(), value)?));
+        }
+        tables.sort_by_key(|(at, ..)| *at);
+        Ok(tables.into_iter().map(|(_, name, table)| (name, table)).collect())
+    }
+
+    fn of(name: Cow<'t, str>, value: &'t Spanned<DeValue<'t>>) -> Result<Self, Wrong> {
+        let at = value.span().start;
+        match value.get_ref() {
+            DeValue::Table(entries) => Ok(Self { name, at, entries }),
+            _ => Err((at, format!("{name} is a table of its own, not a value"))),
+        }
+    }
+}

@@ -1,0 +1,61 @@
+//! Where answers go: standard output or a file, the latter whole or not at all.
+
+use std::{
+    io::{self, IsTerminal, Write},
+    path::Path,
+};
+
+use anstream::{AutoStream, ColorChoice};
+
+use crate::{cli::Color, failure::Failure};
+
+/// Writes an answer. A reader that closed the pipe has seen enough: that is no failure.
+pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failure> {
+    if let Some(path) = file {
+        return replace(path, text);
+    }
+    let stdout = io::stdout();
+    let choice = match color {
+        Color::Always => ColorChoice::Always,
+        Color::Never => ColorChoice::Never,
+        Color::Auto => AutoStream::choice(&stdout),
+    };
+    let mut stream = AutoStream::new(stdout.lock(), choice);
+    match stream.write_all(text.as_bytes()).and_then(|()| stream.flush()) {
+        Err(error) if error.kind() != io::ErrorKind::BrokenPipe => Err(Failure::Output(error)),
+        _ => Ok(()),
+    }
+}
+
+/// Writes beside the file and renames, so that a reader never sees half of it.
+fn replace(path: &Path, text: &str) -> Result<(), Failure> {
+    let failed = |source| Failure::Write { path: path.to_owned(), source };
+    let folder = match path.parent() {
+        Some(folder) if !folder.as_os_str().is_empty() => folder,
+        _ => Path::new("."),
+    };
+    let mut beside = tempfile::NamedTempFile::new_in(folder).map_err(failed)?;
+    let plain = anstream::adapter::strip_str(text).to_string();
+    beside.write_all(plain.as_bytes()).map_err(failed)?;
+    beside.as_file().sync_all().map_err(failed)?;
+    beside.persist(path).map_err(|error| failed(error.error))?;
+    Ok(())
+}
+
+/// Columns to lay out in: the terminal's, or 80 where there is none.
+pub fn width(file: Option<&Path>) -> usize {
+    const PIPED: usize = 80;
+    if file.is_some() || !io::stdout().is_terminal() {
+        return PIPED;
+    }
+    terminal_size::terminal_size().map_or(PIPED, |(width, _)| usize::from(width.0))
+}
+
+/// Says on standard error why there is no answer. If even that cannot be written, the exit status
+/// still says it.
+pub fn complain(failure: &Failure) {
+    let line = failure.to_string().replace(['\n', '\r'], " ");
+    let plain: String =
+        line.chars().flat_map(|c| if c.is_control() { c.escape_default().collect() } else { vec![c] }).collect();
+    let _ = writeln!(io::stderr(), "uvlet: {plain}");
+}
