@@ -139,10 +139,9 @@ fn link(element: ElementRef<'_>, page: &mut Page) {
         list.push(ask(url, true));
     } else if has("modulepreload") || has("preload") {
         page.asks.push(ask(url, true));
-    } else if has("prefetch") {
+    } else if ["prefetch", "icon", "apple-touch-icon", "mask-icon", "manifest"].into_iter().any(has) {
+        // Browsers fetch these when all else is done.
         page.later.push(ask(url, false));
-    } else if has("icon") || has("apple-touch-icon") || has("mask-icon") || has("manifest") {
-        page.asks.push(ask(url, false));
     }
 }
 

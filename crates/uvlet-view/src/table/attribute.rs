@@ -8,7 +8,10 @@ use super::{
     grid::{Column, lay_out},
     wrapped,
 };
-use crate::{name::plain, units::share};
+use crate::{
+    name::{fitted, plain},
+    units::share,
+};
 
 /// Shows an attribution; at most `top` rows, and one for the rest.
 #[must_use]
@@ -39,7 +42,7 @@ pub fn attribute(
         Column::word("basis"),
     ];
     if answer.by != By::File {
-        heads.push(Column { heading: "chunks".to_owned(), right: false, flexible: true });
+        heads.push(Column::word("chunks"));
     }
     let cells = |name: String, bytes: u64, basis: &str, chunks: String| {
         vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned(), chunks]
@@ -47,10 +50,7 @@ pub fn attribute(
     let mut lines: Vec<Vec<String>> = shown
         .iter()
         .map(|row| {
-            let name = match &row.version {
-                Some(version) if of_packages => format!("{} {version}", row.name),
-                _ => row.name.clone(),
-            };
+            let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
             cells(plain(&name).into_owned(), row.sizes.get(measure), basis(row, measure), chunks(row))
         })
         .collect();
@@ -66,6 +66,18 @@ pub fn attribute(
     text.push_str(&wrapped(&footnote(answer, record, screen), screen.columns(), 0));
     text.push('\n');
     text
+}
+
+/// A package with its version; one that stands in several places with that place.
+fn package(row: &Row, rows: &[Row]) -> String {
+    let version = row.version.as_ref().map(|version| format!(" {version}")).unwrap_or_default();
+    let twice = rows.iter().filter(|other| other.name == row.name).count() > 1;
+    let place = row.place.as_ref().filter(|_| twice).map(|place| {
+        let above = place.strip_suffix(&format!("/node_modules/{}", row.name));
+        let host = above.map(|above| above.strip_prefix("node_modules/").unwrap_or(above));
+        host.map_or_else(String::new, |host| format!(" (in {host})"))
+    });
+    format!("{}{version}{}", row.name, place.unwrap_or_default())
 }
 
 fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
@@ -101,11 +113,12 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
 }
 
 fn chunks(row: &Row) -> String {
+    /// A chunk's name tells little beyond this many columns, beside the row's own.
+    const WIDE: usize = 16;
     match row.chunks.as_slice() {
         [] => String::new(),
-        [one] => plain(one).into_owned(),
-        [one, two] => format!("{}, {}", plain(one), plain(two)),
-        [one, rest @ ..] => format!("{} and {} more", plain(one), rest.len()),
+        [one] => fitted(one, WIDE),
+        [one, rest @ ..] => format!("{} and {} more", fitted(one, WIDE), rest.len()),
     }
 }
 

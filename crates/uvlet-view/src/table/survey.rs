@@ -28,7 +28,7 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
     let deferred = |entry: &EntryRow| entry.deferred.sizes.get(screen.measure);
     entries.sort_by(|a, b| startup(b).cmp(&startup(a)).then_with(|| a.name.cmp(&b.name)));
     if !entries.is_empty() {
-        text.push_str(&legend());
+        text.push_str(&legend(&entries, screen));
         text.push('\n');
     }
     let scale = entries.iter().map(|entry| startup(entry) + deferred(entry)).max().unwrap_or(0);
@@ -95,11 +95,26 @@ fn target(survey: &Survey) -> String {
     format!("{:?}", survey.build.target).to_lowercase()
 }
 
-fn legend() -> String {
-    let words = PARTS.iter().map(|part| {
+/// The parts that occur, each with its pattern.
+fn legend(entries: &[&EntryRow], screen: &Screen) -> String {
+    let mut sums = [0; PARTS.len()];
+    for entry in entries {
+        for (sum, bytes) in sums.iter_mut().zip(parts(entry, screen)) {
+            *sum += bytes;
+        }
+    }
+    let occurring = PARTS.iter().zip(sums).filter(|(_, sum)| *sum > 0);
+    let words = occurring.map(|(part, _)| {
         format!("{} {}", styled(part.style, &part.pattern.to_string().repeat(2)), part.word)
     });
-    words.collect::<Vec<_>>().join("   ") + "\n"
+    words.collect::<Vec<_>>().join("  ")
+}
+
+/// Bytes of an entry in the order of [`PARTS`].
+fn parts(entry: &EntryRow, screen: &Screen) -> [u64; PARTS.len()] {
+    let Startup { own, third_party, glue, assets, unattributed, .. } = &entry.startup;
+    let parts = [own, third_party, glue, assets, unattributed, &entry.deferred.sizes];
+    parts.map(|sizes| sizes.get(screen.measure))
 }
 
 fn one_entry(
@@ -110,9 +125,7 @@ fn one_entry(
 ) -> String {
     let units = screen.units;
     let measure = screen.measure;
-    let Startup { own, third_party, glue, assets, unattributed, .. } = &entry.startup;
-    let parts = [own, third_party, glue, assets, unattributed, &entry.deferred.sizes];
-    let parts = parts.map(|sizes| sizes.get(measure));
+    let parts = parts(entry, screen);
     let aliases = match entry.aliases.len() {
         0 => String::new(),
         more => format!(" and {}", count(more, "page") + " like it"),

@@ -1,10 +1,107 @@
-//! `uvlet demo`: the sample builds, and every command on them.
+//! `uvlet demo`: unpacks the sample builds and walks through the commands on them.
+
+use std::{env, fs, io, path::Path};
+
+use clap::Parser;
+use flate2::read::GzDecoder;
 
 use crate::{
-    cli,
+    cli::{Cli, Demo},
     failure::{Failure, Status},
+    output,
 };
 
-pub fn run(_arguments: &cli::Demo) -> Result<Status, Failure> {
+/// The sample builds, packed by the build script.
+const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
+
+/// What is shown, in the order in which people ask.
+const WALK: [(&str, &[&str]); 6] = [
+    ("What does each page make a visitor download before it can run?", &["survey", "esbuild-before"]),
+    (
+        "Whose bytes does the booking page wait for?",
+        &["attribute", "esbuild-before", "--by", "package", "--in", "startup(booking) and third-party"],
+    ),
+    (
+        "The heaviest of them, module by module:",
+        &["attribute", "esbuild-before", "--by", "module", "--in", "package(moorline)", "--top", "5"],
+    ),
+    ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
+    ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
+    ("And its promises:", &["gate", "esbuild-after"]),
+];
+
+pub fn run(arguments: &Demo) -> Result<Status, Failure> {
+    let kept;
+    let passing;
+    let folder = match &arguments.into {
+        Some(folder) => {
+            kept = folder.clone();
+            make_new(&kept)?;
+            &kept
+        }
+        None => {
+            passing = tempfile::tempdir().map_err(Failure::Output)?;
+            passing.path()
+        }
+    };
+    let failed = |source| Failure::Write { path: folder.to_owned(), source };
+    tar::Archive::new(GzDecoder::new(PACKED)).unpack(folder).map_err(failed)?;
+    let came_from = env::current_dir().map_err(Failure::Output)?;
+    // The commands read as they would be typed beside the sample builds.
+    env::set_current_dir(folder).map_err(failed)?;
+    let shown = WALK.iter().try_for_each(|(question, words)| show(question, words, arguments));
+    env::set_current_dir(came_from).map_err(Failure::Output)?;
+    shown?;
+    output::write(&farewell(arguments.into.as_deref()), None, arguments.color)?;
     Ok(Status::Held)
+}
+
+fn make_new(folder: &Path) -> Result<(), Failure> {
+    let failed = |source| Failure::Write { path: folder.to_owned(), source };
+    match fs::read_dir(folder) {
+        Ok(mut entries) => match entries.next() {
+            None => Ok(()),
+            Some(_) => Err(Failure::Usage(format!(
+                "{}: is not empty; name a new folder with --into",
+                folder.display()
+            ))),
+        },
+        Err(error) if error.kind() == io::ErrorKind::NotFound => {
+            fs::create_dir_all(folder).map_err(failed)
+        }
+        Err(error) => Err(failed(error)),
+    }
+}
+
+/// Prints a command as it would be typed, and its output; a broken gate is part of the show.
+fn show(question: &str, words: &[&str], arguments: &Demo) -> Result<(), Failure> {
+    let typed: Vec<String> = words
+        .iter()
+        .map(|word| if word.contains(['(', ' ']) { format!("'{word}'") } else { (*word).to_owned() })
+        .collect();
+    let rule = "─".repeat(output::width(None).min(80));
+    let head = format!("\x1b[2m{rule}\x1b[0m\n{question}\n\x1b[1m$ uvlet {}\x1b[0m\n\n", typed.join(" "));
+    output::write(&head, None, arguments.color)?;
+    let color = format!("--color={:?}", arguments.color).to_lowercase();
+    let line = ["uvlet"].iter().chain(words).copied().chain([color.as_str()]);
+    let cli = Cli::try_parse_from(line).map_err(|error| Failure::Usage(error.to_string()))?;
+    let status = super::run(&cli.command)?;
+    let ending = if words.first() == Some(&"gate") {
+        format!("(exit status {})\n\n", if status == Status::Broken { 1 } else { 0 })
+    } else {
+        "\n".to_owned()
+    };
+    output::write(&ending, None, arguments.color)
+}
+
+fn farewell(kept: Option<&Path>) -> String {
+    let next = match kept {
+        Some(folder) => format!("The sample builds are in {0}. Try next:\n  cd {0}\n", folder.display()),
+        None => "Keep the sample builds and try next:\n  uvlet demo --into kelpwick && cd kelpwick\n".to_owned(),
+    };
+    format!(
+        "{next}  uvlet attribute esbuild-before --by module --in 'package(ropework)'\n  \
+         uvlet survey esbuild-after --format json\n\
+         and on your own build:\n  uvlet survey dist\n"
+    )
 }

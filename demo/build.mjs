@@ -1,0 +1,57 @@
+// Builds the sample site: lays its packages out as real folders, runs a bundler, writes the pages.
+//   node build.mjs [--bundler esbuild] [--into DIR]
+// Real folders, no links: bundlers follow links, and every package would look like own code.
+import { cp, mkdir, readFile, rm, writeFile } from "node:fs/promises";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { parseArgs } from "node:util";
+import { layout } from "./layout.mjs";
+
+const here = path.dirname(fileURLToPath(import.meta.url));
+const PAGES = ["timetable", "booking", "crew"];
+const BUNDLERS = ["esbuild"];
+
+const { values } = parseArgs({ options: { bundler: { type: "string", multiple: true }, into: { type: "string" } } });
+const into = path.resolve(values.into ?? path.join(here, "builds"));
+
+async function layOut(state) {
+  const site = path.join(here, ".site", state);
+  await rm(site, { recursive: true, force: true });
+  await cp(path.join(here, "site", "before"), site, { recursive: true });
+  if (state !== "before") await cp(path.join(here, "site", state), site, { recursive: true });
+  for (const { place, from } of layout[state]) {
+    await cp(path.join(here, "packages", from), path.join(site, place), { recursive: true });
+  }
+  return site;
+}
+
+async function writePages(site, out, found) {
+  const template = await readFile(path.join(site, "page.html"), "utf8");
+  for (const page of PAGES) {
+    const { script, preloads, styles } = found[page];
+    const head = [
+      ...styles.map((style) => `    <link rel="stylesheet" href="/${style}">`),
+      ...preloads.map((chunk) => `    <link rel="modulepreload" href="/${chunk}">`),
+      `    <script type="module" src="/${script}"></script>`,
+    ];
+    const text = template.replace("{{title}}", page).replace("{{head}}", head.join("\n"));
+    await writeFile(path.join(out, `${page}.html`), text);
+  }
+}
+
+for (const name of values.bundler ?? BUNDLERS) {
+  const { bundle } = await import(`./bundlers/${name}.mjs`);
+  for (const state of Object.keys(layout)) {
+    const site = await layOut(state);
+    // Built inside the site, as anyone would: the maps then name sources as `../src/…`.
+    const out = path.join(site, "dist");
+    await mkdir(out, { recursive: true });
+    const found = await bundle({ site, out, pages: PAGES, state });
+    await cp(path.join(site, "public"), out, { recursive: true });
+    await writePages(site, out, found);
+    const kept = path.join(into, `${name}-${state}`);
+    await rm(kept, { recursive: true, force: true });
+    await cp(out, kept, { recursive: true });
+    console.log(`${name}, ${state}: ${path.relative(process.cwd(), kept)}`);
+  }
+}

@@ -1,0 +1,2 @@
+import{s as o}from"./chunk-BFAFS7MG.js";var r={adult:1250,child:625,islander:480,dog:300},u={bicycle:400,motorcycle:1900,car:3400,van:5200,trailer:4100};function b({passengers:c,vehicle:n,from:e,to:a,offPeak:s}){let d=Math.abs(o[e].zone-o[a].zone)+1,t=0;for(let[i,l]of Object.entries(c))t+=(r[i]??r.adult)*l;return n&&(t+=u[n]),t=Math.round(t*(.7+.3*d)),s?Math.round(t*.8/10)*10:t}export{b as a};
+//# sourceMappingURL=chunk-32O4IADM.js.map

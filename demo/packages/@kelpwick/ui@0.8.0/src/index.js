@@ -1,0 +1,11 @@
+export { button } from "./button.js";
+export { dialog } from "./dialog.js";
+export { card } from "./card.js";
+export { banner } from "./banner.js";
+export { tabs } from "./tabs.js";
+export { table } from "./table.js";
+export { badge } from "./badge.js";
+export { icon } from "./icon.js";
+export { spinner } from "./spinner.js";
+export { plotCard } from "./plot-card.js";
+export { h } from "./h.js";

@@ -1,0 +1,8 @@
+import { plot, register } from "pennant-plot";
+import { card } from "./card.js";
+import { element } from "./plot-frame.js";
+// Cards draw tide gauges with a mark of their own.
+register("gauge", ({ level, low, high }, { y }, box) => element(box, y(low), y(high), y(level)));
+export function plotCard(title, description) {
+  return card(title, plot({ width: 480, height: 220, tooltip: true, ...description }));
+}

@@ -1,0 +1,1 @@
+export const matches = (pattern, code = "pattern") => (value) => (pattern.test(value) ? null : { code });

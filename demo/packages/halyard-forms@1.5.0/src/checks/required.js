@@ -1,0 +1,1 @@
+export const required = () => (value) => (value === "" || value === false || value === undefined ? { code: "required" } : null);

@@ -1,0 +1,1 @@
+export const sameAs = (other) => (value, values) => (value === values[other] ? null : { code: "same-as", other });

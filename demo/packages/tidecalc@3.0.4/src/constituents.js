@@ -1,0 +1,21 @@
+// Speed in degrees per hour and the Doodson numbers of the constituents that matter in shallow water.
+export const CONSTITUENTS = {
+  M2: { speed: 28.9841042, doodson: [2, 0, 0, 0, 0, 0], kind: "semidiurnal" },
+  S2: { speed: 30.0, doodson: [2, 2, -2, 0, 0, 0], kind: "semidiurnal" },
+  N2: { speed: 28.4397295, doodson: [2, -1, 0, 1, 0, 0], kind: "semidiurnal" },
+  K2: { speed: 30.0821373, doodson: [2, 2, 0, 0, 0, 0], kind: "semidiurnal" },
+  NU2: { speed: 28.5125831, doodson: [2, -1, 2, -1, 0, 0], kind: "semidiurnal" },
+  MU2: { speed: 27.9682084, doodson: [2, -2, 2, 0, 0, 0], kind: "semidiurnal" },
+  L2: { speed: 29.5284789, doodson: [2, 1, 0, -1, 0, 2], kind: "semidiurnal" },
+  T2: { speed: 29.9589333, doodson: [2, 2, -3, 0, 0, 1], kind: "semidiurnal" },
+  K1: { speed: 15.0410686, doodson: [1, 1, 0, 0, 0, 1], kind: "diurnal" },
+  O1: { speed: 13.9430356, doodson: [1, -1, 0, 0, 0, -1], kind: "diurnal" },
+  P1: { speed: 14.9589314, doodson: [1, 1, -2, 0, 0, -1], kind: "diurnal" },
+  Q1: { speed: 13.3986609, doodson: [1, -2, 0, 1, 0, -1], kind: "diurnal" },
+  M4: { speed: 57.9682084, doodson: [4, 0, 0, 0, 0, 0], kind: "shallow" },
+  MS4: { speed: 58.9841042, doodson: [4, 2, -2, 0, 0, 0], kind: "shallow" },
+  MN4: { speed: 57.4238337, doodson: [4, -1, 0, 1, 0, 0], kind: "shallow" },
+  M6: { speed: 86.9523127, doodson: [6, 0, 0, 0, 0, 0], kind: "shallow" },
+  MF: { speed: 1.0980331, doodson: [0, 2, 0, 0, 0, 0], kind: "long" },
+  SSA: { speed: 0.0821373, doodson: [0, 0, 2, 0, 0, 0], kind: "long" },
+};

@@ -1,0 +1,17 @@
+import "./booking.css";
+import { book } from "../shared/api.js";
+import { t } from "../shared/i18n.js";
+import { page } from "../shared/page.js";
+import { banner, button, h } from "../shared/ui.js";
+import { priceTag } from "./price-tag.js";
+import { steps } from "./steps.js";
+import { trip } from "./trip.js";
+// Few people open it: it may come when they do.
+const openRefundDialog = async (now) => (await import("./refund-dialog.js")).openRefundDialog(now);
+const done = ({ reference }) => banner(t("booking.done", { reference }));
+const wizard = steps(async () => wizard.element.replaceWith(done(await book(trip.get()))));
+page(
+  "booking",
+  h("h1", {}, t("booking.title")),
+  h("div", { class: "columns" }, wizard.element, h("aside", {}, priceTag(), button(t("booking.refund"), () => openRefundDialog(trip.get())))),
+);

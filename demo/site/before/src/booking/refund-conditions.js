@@ -1,0 +1,8 @@
+export const CONDITIONS = [
+  { title: "When we cancel", text: "If we cancel a sailing for weather, tide or a fault of the vessel, you choose between the next sailing with room, a sailing on another day within twelve months, or the whole fare back. We also pay for a room at the harbour's guest house when the last boat of the day does not leave, up to the price of a shared room." },
+  { title: "When we are late", text: "Arriving more than one hour late gives a quarter of the fare back, more than two hours half of it. Waiting for water over the sill at Tarnsey counts as lateness only if the timetable did not say so on the day before." },
+  { title: "When you cancel", text: "The table above tells what comes back. It counts from the time at which your message reaches us. Changes of name, of the number of dogs, and from one off-peak sailing to another cost nothing until the gangway closes." },
+  { title: "Vehicles and trailers", text: "A space on the car deck that you give back is offered to the standby list. If it is taken, the vehicle's fare comes back whole, less two euros for the work. Trailers need a space of their own length, so that a tenth of the fare stays with us." },
+  { title: "Groups and schools", text: "Groups of ten and more have a contract of their own. Schools of the islands travel free from Monday to Friday in term, whatever else this page says." },
+  { title: "How the money comes back", text: "To the card that paid, within five working days; to an islander's account on the same day. Vouchers come back as vouchers. For fares from before the zones were drawn, the office keeps a list of the old routes and refunds what was paid then." },
+];

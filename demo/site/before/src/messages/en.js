@@ -1,0 +1,15 @@
+export const en = {
+  "nav.timetable": "Timetable", "nav.booking": "Booking", "nav.crew": "Crew",
+  "departures.title": "Departures from {port}", "departures.none": "No more departures today",
+  "departures.count": "{count, plural, one {# sailing} other {# sailings}}",
+  "departures.delayed": "Delayed by {minutes} minutes", "departures.cancelled": "Cancelled: {reason}",
+  "tide.title": "Tide at {port}", "tide.next": "Next high water {time}, {height} m",
+  "booking.title": "Book a crossing", "booking.step": "Step {at} of {of}", "booking.total": "Total {price}",
+  "booking.passengers": "{count, plural, =0 {Nobody yet} one {# passenger} other {# passengers}}",
+  "booking.refund": "Refund conditions", "booking.done": "Booked. Your reference is {reference}.",
+  "crew.title": "Watches of the week", "crew.rest": "{name} has rested {hours} of 11 hours",
+  "crew.short": "{count, plural, one {# person is} other {# people are}} short of rest",
+  "form.submit": "Continue", "form.required": "Please fill this in", "form.email": "This is no e-mail address",
+  "form.phone": "Please give the number with its country code", "form.date": "This is no date",
+  "form.early": "The earliest date is {limit}", "error.offline": "You are offline. We will try again.",
+};

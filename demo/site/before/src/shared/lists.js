@@ -1,0 +1,3 @@
+import ropework from "ropework";
+export const groupBy = ropework.groupBy;
+export const debounce = ropework.debounce;
