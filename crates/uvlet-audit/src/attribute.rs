@@ -94,10 +94,8 @@ pub fn attribute(
         groups.entry(who(record, by, cell.file, cell.owner)).or_default().push(id);
     }
     let total = lens.amount(cells);
-    let amounts: Vec<Amount> = groups
-        .values()
-        .map(|ids| lens.amount(&ids.iter().copied().collect::<CellSet>()))
-        .collect();
+    let amounts: Vec<Amount> =
+        groups.values().map(|ids| lens.amount(&ids.iter().copied().collect::<CellSet>())).collect();
     let sizes = apportion_sizes(&total.sizes(), &amounts);
     let mut rows: Vec<(Who, Row)> = groups
         .into_iter()
@@ -183,8 +181,9 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         sizes,
         source,
         basis: cells().map(|cell| cell.basis).max().unwrap_or(Basis::Mapped),
-        shares_files: cells()
-            .any(|cell| cell.amount.emitted < record.file(cell.file).emitted && !matches!(who, Who::File(_))),
+        shares_files: cells().any(|cell| {
+            cell.amount.emitted < record.file(cell.file).emitted && !matches!(who, Who::File(_))
+        }),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
     }
 }

@@ -136,7 +136,8 @@ pub fn gate(lens: &Lens<'_>, budgets: &[Budget]) -> Result<Gate, GateError> {
         match &budget.scope {
             Scope::Total(selector) => {
                 let found = selector::select(selector, lens).map_err(wrong)?;
-                unmatched.extend(found.unmatched.into_iter().map(|name| (budget.name.clone(), name)));
+                unmatched
+                    .extend(found.unmatched.into_iter().map(|name| (budget.name.clone(), name)));
                 hold(lens, budget, selector, None, &found.cells, &mut rows);
             }
             Scope::Each(selector) => {

@@ -77,7 +77,9 @@ pub enum WalkError {
         column: u32,
     },
     /// So many segments miss the text that the map must belong to another one.
-    #[error("{overshoots} of {segments} mappings point outside the file: the map is another file's")]
+    #[error(
+        "{overshoots} of {segments} mappings point outside the file: the map is another file's"
+    )]
     Misfit {
         /// Segments past the end of their line or of the text.
         overshoots: u64,
@@ -153,7 +155,8 @@ impl Walker<'_> {
                 }
                 b',' => at += 1,
                 _ => {
-                    let damaged = |column| WalkError::Mapping { line: line + 1, column: clamp(column) };
+                    let damaged =
+                        |column| WalkError::Mapping { line: line + 1, column: clamp(column) };
                     column += vlq::read(digits, &mut at).ok_or(damaged(column))?;
                     if column < 0 {
                         return Err(WalkError::Backwards { line: line + 1, column: 0 });
@@ -173,7 +176,10 @@ impl Walker<'_> {
                             return Err(damaged(column));
                         }
                         if !(0..source_count).contains(&source) {
-                            return Err(WalkError::Source { line: line + 1, column: clamp(column) });
+                            return Err(WalkError::Source {
+                                line: line + 1,
+                                column: clamp(column),
+                            });
                         }
                         Some(first_source + clamp(source))
                     };

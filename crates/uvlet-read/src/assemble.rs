@@ -129,7 +129,11 @@ fn clashing(named: &[Vec<Option<Named>>]) -> BTreeSet<String> {
             above.entry(&named.path).or_default().insert(&named.above);
         }
     }
-    above.into_iter().filter(|(_, above)| above.len() > 1).map(|(path, _)| path.to_owned()).collect()
+    above
+        .into_iter()
+        .filter(|(_, above)| above.len() > 1)
+        .map(|(path, _)| path.to_owned())
+        .collect()
 }
 
 /// The files of the record, with their cells and runs.
@@ -179,7 +183,12 @@ impl Ledger {
                 .source
                 .map_or(nobody, |source| owners.get(source as usize).copied().unwrap_or(nobody));
             let cell = *cell_of.entry(owner).or_insert_with(|| {
-                self.cells.push(Cell { file: id, owner, amount: Amount::default(), basis: Basis::Mapped });
+                self.cells.push(Cell {
+                    file: id,
+                    owner,
+                    amount: Amount::default(),
+                    basis: Basis::Mapped,
+                });
                 self.cells.len() - 1
             });
             let length = end - start;
@@ -191,7 +200,8 @@ impl Ledger {
         let weights: Vec<u64> =
             self.cells[first_cell..].iter().map(|cell| cell.amount.emitted).collect();
         // An empty file has a coded size all the same; its one cell bears it.
-        let weights = if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
+        let weights =
+            if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
         let bits = apportion(8 * examined.gzip, &weights);
         for (cell, bits) in self.cells[first_cell..].iter_mut().zip(bits) {
             cell.amount.bits.set(Coding::Gzip, bits);

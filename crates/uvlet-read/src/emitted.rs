@@ -59,6 +59,10 @@ pub struct Unreadable {
 /// # Errors
 /// When the text is not JavaScript.
 pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unreadable> {
+    if nesting(text) > DEEPEST {
+        let message = format!("it nests deeper than {DEEPEST} levels");
+        return Err(Unreadable { at: 0, message });
+    }
     let allocator = Allocator::default();
     let parsed = Parser::new(&allocator, text, SourceType::unambiguous()).parse();
     if parsed.panicked {
@@ -83,6 +87,30 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
         names: finder.names,
         statements: statements(&parsed.program),
     })
+}
+
+/// Levels of nesting that the reading threads' stacks hold, with room to spare. No bundler writes
+/// a hundredth of it.
+const DEEPEST: usize = 100_000;
+
+/// At least how deep the code nests, or a little more: brackets that are open, and arrows,
+/// conditions and assignments in a row. Texts in strings may mislead it by a few levels, not by thousands.
+fn nesting(text: &str) -> usize {
+    if text.len() < DEEPEST {
+        return 0;
+    }
+    let (mut open, mut row, mut deepest) = (0_usize, 0_usize, 0_usize);
+    for byte in text.bytes() {
+        match byte {
+            b'(' | b'[' | b'{' => open += 1,
+            b')' | b']' | b'}' => (open, row) = (open.saturating_sub(1), 0),
+            b'>' | b'?' | b'=' => row += 1,
+            b';' | b',' => row = 0,
+            _ => continue,
+        }
+        deepest = deepest.max(open + row);
+    }
+    deepest
 }
 
 fn range(span: Span) -> Range<usize> {
@@ -179,9 +207,10 @@ fn strings(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
 fn constant(expression: &Expression<'_>) -> Option<String> {
     match expression {
         Expression::StringLiteral(text) => Some(text.value.to_string()),
-        Expression::TemplateLiteral(template) if template.expressions.is_empty() => {
-            template.quasis.first().map(|quasi| quasi.value.cooked.unwrap_or(quasi.value.raw).to_string())
-        }
+        Expression::TemplateLiteral(template) if template.expressions.is_empty() => template
+            .quasis
+            .first()
+            .map(|quasi| quasi.value.cooked.unwrap_or(quasi.value.raw).to_string()),
         _ => None,
     }
 }
@@ -242,8 +271,11 @@ impl<'a> Visit<'a> for Finder<'_> {
         if let Expression::StaticMemberExpression(member) = &call.callee
             && member.property.name == "push"
             && let Some(Argument::ArrayExpression(pushed)) = call.arguments.first()
-            && let [ArrayExpressionElement::ArrayExpression(_), ArrayExpressionElement::ObjectExpression(_), ..] =
-                pushed.elements.as_slice()
+            && let [
+                ArrayExpressionElement::ArrayExpression(_),
+                ArrayExpressionElement::ObjectExpression(_),
+                ..,
+            ] = pushed.elements.as_slice()
         {
             self.registers = true;
         }

@@ -23,7 +23,8 @@ pub fn of_pages(
     notices: &mut Vec<Notice>,
 ) -> Vec<Entry> {
     // Keyed by what is asked for, so that pages with equal sets fall together.
-    let mut groups: BTreeMap<(BTreeSet<FileId>, BTreeSet<FileId>, bool), Vec<PageAsks>> = BTreeMap::new();
+    let mut groups: BTreeMap<(BTreeSet<FileId>, BTreeSet<FileId>, bool), Vec<PageAsks>> =
+        BTreeMap::new();
     for (at, (file, page)) in files.iter().zip(examined).enumerate() {
         let Some(page) = page.page.as_ref().filter(|page| page.has_script) else { continue };
         let mut tie = |asks: &[Ask]| resolve(file, page, asks, resolver, notices);
@@ -45,7 +46,8 @@ pub fn of_pages(
     let mut entries = Vec::new();
     for ((_, _, legacy), mut group) in groups {
         group.sort_by_key(|page| (files[page.id.at()].path.len(), page.id));
-        let pages: Vec<String> = group.iter().map(|page| files[page.id.at()].path.clone()).collect();
+        let pages: Vec<String> =
+            group.iter().map(|page| files[page.id.at()].path.clone()).collect();
         let suffix = if legacy { " (legacy)" } else { "" };
         let mut names = pages.iter().map(|page| format!("{}{suffix}", page_name(page)));
         let name = names.next().unwrap_or_default();
@@ -87,11 +89,15 @@ fn resolve(
         let meant = match &page.base {
             Some(base) if relative => {
                 let folder = base.rsplit_once('/').map_or("", |(folder, _)| folder);
-                let (from, url) = if folder.contains("://") || folder.starts_with('/') || base == "/" {
-                    ("", format!("{folder}/{url}"))
-                } else {
-                    (folder_of(&file.path), format!("{folder}/{url}").trim_start_matches('/').to_owned())
-                };
+                let (from, url) =
+                    if folder.contains("://") || folder.starts_with('/') || base == "/" {
+                        ("", format!("{folder}/{url}"))
+                    } else {
+                        (
+                            folder_of(&file.path),
+                            format!("{folder}/{url}").trim_start_matches('/').to_owned(),
+                        )
+                    };
                 resolver.url(&url, from)
             }
             _ if ask.specifier => resolver.specifier(url, folder_of(&file.path)),
@@ -190,7 +196,8 @@ pub fn chunks(
     }
     chunks.sort_by(|a, b| a.name.cmp(&b.name));
     for chunk in &mut chunks {
-        let opened = openings.iter().filter(|opening| opening.files.first() == chunk.script.as_ref());
+        let opened =
+            openings.iter().filter(|opening| opening.files.first() == chunk.script.as_ref());
         for &file in opened.flat_map(|opening| opening.files.iter()) {
             if files[file.at()].kind == Kind::Style && placed.insert(file) {
                 chunk.styles.push(file);

@@ -117,7 +117,8 @@ fn read(
     let text = match str::from_utf8(bytes) {
         Ok(text) => text,
         Err(error) => {
-            let message = format!("is not UTF-8 at byte {}: what it loads is unknown", error.valid_up_to());
+            let message =
+                format!("is not UTF-8 at byte {}: what it loads is unknown", error.valid_up_to());
             part.notices.push(Notice::new("not-utf8", message, Some(&file.path)));
             return;
         }
@@ -142,7 +143,8 @@ fn read(
                     part.notices.push(Notice::new("script-unparsed", message, Some(&file.path)));
                 }
             }
-            part.owned = sourcemaps::owned(file, bytes, statements, listing, maps, &mut part.notices);
+            part.owned =
+                sourcemaps::owned(file, bytes, statements, listing, maps, &mut part.notices);
         }
     }
 }

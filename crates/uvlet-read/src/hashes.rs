@@ -139,7 +139,8 @@ fn is_random(text: &str) -> bool {
             || text.starts_with(|c: char| c.is_ascii_digit());
     }
     // All capitals, or capitals inside that begin no new word (`CUCuuYab`).
-    upper == letters || text.as_bytes().windows(2).filter(|w| w.iter().all(u8::is_ascii_uppercase)).count() > 1
+    upper == letters
+        || text.as_bytes().windows(2).filter(|w| w.iter().all(u8::is_ascii_uppercase)).count() > 1
 }
 
 #[cfg(test)]

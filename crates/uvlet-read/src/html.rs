@@ -4,9 +4,16 @@
 //! alternate and print styles come later. Inline scripts and styles are bytes of the page, but
 //! what they load is asked for all the same.
 
-use std::collections::BTreeMap;
+//!
+//! The tokenizer alone is used, without building a tree: it takes time in proportion to the page,
+//! however badly tags nest.
 
-use scraper::{ElementRef, Html, node::Node};
+use std::{cell::RefCell, collections::BTreeMap};
+
+use html5ever::tokenizer::{
+    BufferQueue, Tag, TagKind, Token, TokenSink, TokenSinkResult, Tokenizer, TokenizerOpts,
+    states::RawKind,
+};
 use serde::Deserialize;
 
 use crate::{emitted, styles};
@@ -43,52 +50,132 @@ pub struct Ask {
 
 /// Reads a page.
 pub fn read(text: &str) -> Page {
-    let document = Html::parse_document(text);
-    let mut page = Page::default();
-    // <noscript> content reaches no visitor whose scripts run.
-    for element in document.root_element().descendants().filter_map(ElementRef::wrap) {
-        match element.value().name() {
-            "base" if page.base.is_none() => page.base = attribute(element, "href"),
-            "script" => script(element, &mut page),
-            "link" => link(element, &mut page),
-            "style" => {
-                let urls = styles::urls(&inner_text(element));
-                page.asks.extend(urls.into_iter().map(|url| ask(url, false)));
-            }
-            "img" | "source" | "video" | "audio" | "input" | "embed" | "track" | "iframe" => {
-                let urls = [attribute(element, "src"), attribute(element, "poster")];
-                page.asks.extend(urls.into_iter().flatten().map(|url| ask(url, false)));
-                for url in candidates(&attribute(element, "srcset").unwrap_or_default()) {
-                    page.later.push(ask(url, false));
+    let tokenizer = Tokenizer::new(Reader::default(), TokenizerOpts::default());
+    let input = BufferQueue::default();
+    input.push_back(text.into());
+    let _ = tokenizer.feed(&input);
+    tokenizer.end();
+    tokenizer.sink.0.into_inner().page
+}
+
+#[derive(Default)]
+struct Reader(RefCell<State>);
+
+#[derive(Default)]
+struct State {
+    page: Page,
+    /// Open elements whose content reaches no visitor whose scripts run.
+    inert: usize,
+    /// The script or style that is open, with its text so far.
+    open: Option<(Element, String)>,
+}
+
+impl TokenSink for Reader {
+    type Handle = ();
+
+    fn process_token(&self, token: Token, _line: u64) -> TokenSinkResult<()> {
+        let mut state = self.0.borrow_mut();
+        match token {
+            Token::TagToken(tag) if tag.kind == TagKind::StartTag => return state.start(&tag),
+            Token::TagToken(tag) => state.end(&tag.name),
+            Token::CharacterTokens(text) => {
+                if let Some((_, body)) = &mut state.open {
+                    body.push_str(&text);
                 }
             }
-            "image" | "use" => page.asks.extend(attribute(element, "href").map(|url| ask(url, false))),
-            "object" => page.asks.extend(attribute(element, "data").map(|url| ask(url, false))),
             _ => {}
         }
-        if let Some(style) = element.attr("style") {
-            page.asks.extend(styles::urls(style).into_iter().map(|url| ask(url, false)));
+        TokenSinkResult::Continue
+    }
+}
+
+impl State {
+    fn start(&mut self, tag: &Tag) -> TokenSinkResult<()> {
+        let element = Element::of(tag);
+        let raw = match element.name.as_str() {
+            "script" => Some(RawKind::ScriptData),
+            "style" | "xmp" | "noembed" | "noframes" => Some(RawKind::Rawtext),
+            "title" | "textarea" => Some(RawKind::Rcdata),
+            _ => None,
+        };
+        if matches!(element.name.as_str(), "noscript" | "template") && !tag.self_closing {
+            self.inert += 1;
+        }
+        if self.inert == 0 {
+            simple(&element, &mut self.page);
+            if matches!(element.name.as_str(), "script" | "style") {
+                self.open = Some((element, String::new()));
+            }
+        }
+        raw.map_or(TokenSinkResult::Continue, TokenSinkResult::RawData)
+    }
+
+    fn end(&mut self, name: &str) {
+        if matches!(name, "noscript" | "template") {
+            self.inert = self.inert.saturating_sub(1);
+        }
+        let Some((element, text)) = self.open.take_if(|(element, _)| element.name == name) else {
+            return;
+        };
+        if name == "script" {
+            script(&element, &text, &mut self.page);
+        } else {
+            self.page.asks.extend(styles::urls(&text).into_iter().map(|url| ask(url, false)));
         }
     }
-    page
+}
+
+/// A start tag, with its attributes as text.
+struct Element {
+    name: String,
+    attributes: Vec<(String, String)>,
+}
+
+impl Element {
+    fn of(tag: &Tag) -> Self {
+        let attribute = |attribute: &html5ever::Attribute| {
+            (attribute.name.local.to_string(), attribute.value.to_string())
+        };
+        Self { name: tag.name.to_string(), attributes: tag.attrs.iter().map(attribute).collect() }
+    }
+
+    fn attr(&self, name: &str) -> Option<&str> {
+        let found = self.attributes.iter().find(|(key, _)| key == name);
+        found.map(|(_, value)| value.as_str())
+    }
+
+    /// A URL, unless it is empty.
+    fn url(&self, name: &str) -> Option<String> {
+        self.attr(name).map(|value| value.trim().to_owned()).filter(|value| !value.is_empty())
+    }
+}
+
+/// What an element asks for by its attributes alone.
+fn simple(element: &Element, page: &mut Page) {
+    match element.name.as_str() {
+        "base" if page.base.is_none() => page.base = element.url("href"),
+        "link" => link(element, page),
+        "img" | "source" | "video" | "audio" | "input" | "embed" | "track" | "iframe" => {
+            let urls = [element.url("src"), element.url("poster")];
+            page.asks.extend(urls.into_iter().flatten().map(|url| ask(url, false)));
+            for url in candidates(element.attr("srcset").unwrap_or_default()) {
+                page.later.push(ask(url, false));
+            }
+        }
+        "image" | "use" => page.asks.extend(element.url("href").map(|url| ask(url, false))),
+        "object" => page.asks.extend(element.url("data").map(|url| ask(url, false))),
+        _ => {}
+    }
+    if let Some(style) = element.attr("style") {
+        page.asks.extend(styles::urls(style).into_iter().map(|url| ask(url, false)));
+    }
 }
 
 fn ask(url: String, needed: bool) -> Ask {
     Ask { url, specifier: false, needed }
 }
 
-fn attribute(element: ElementRef<'_>, name: &str) -> Option<String> {
-    element.attr(name).map(|value| value.trim().to_owned()).filter(|value| !value.is_empty())
-}
-
-fn inner_text(element: ElementRef<'_>) -> String {
-    element.children().filter_map(|node| match node.value() {
-        Node::Text(text) => Some(&**text),
-        _ => None,
-    }).collect()
-}
-
-fn script(element: ElementRef<'_>, page: &mut Page) {
+fn script(element: &Element, text: &str, page: &mut Page) {
     let kind = element.attr("type").map(|kind| kind.trim().to_ascii_lowercase());
     let kind = kind.as_deref().unwrap_or("");
     let is_module = kind == "module";
@@ -101,7 +188,7 @@ fn script(element: ElementRef<'_>, page: &mut Page) {
             #[serde(default)]
             imports: BTreeMap<String, String>,
         }
-        if let Ok(map) = serde_json::from_str::<ImportMap>(&inner_text(element)) {
+        if let Ok(map) = serde_json::from_str::<ImportMap>(text) {
             page.imports.extend(map.imports);
         }
         return;
@@ -110,26 +197,25 @@ fn script(element: ElementRef<'_>, page: &mut Page) {
         return;
     }
     let legacy = element.attr("nomodule").is_some() && !is_module;
-    if let Some(url) = attribute(element, "src") {
+    if let Some(url) = element.url("src") {
         let list = if legacy { &mut page.legacy } else { &mut page.asks };
         list.push(ask(url, true));
         page.has_script = true;
         return;
     }
-    let text = inner_text(element);
     if legacy || text.trim().is_empty() {
         return;
     }
     page.has_script = true;
-    if let Ok(code) = emitted::read(&text, &|_| false) {
+    if let Ok(code) = emitted::read(text, &|_| false) {
         let specifiers = code.loads.into_iter();
         page.asks.extend(specifiers.map(|url| Ask { url, specifier: true, needed: true }));
         page.openings.extend(code.openings.into_iter().map(|opening| opening.request));
     }
 }
 
-fn link(element: ElementRef<'_>, page: &mut Page) {
-    let Some(url) = attribute(element, "href") else { return };
+fn link(element: &Element, page: &mut Page) {
+    let Some(url) = element.url("href") else { return };
     let rel = element.attr("rel").unwrap_or("").to_ascii_lowercase();
     let has = |word: &str| rel.split_ascii_whitespace().any(|rel| rel == word);
     let media = element.attr("media").unwrap_or("").trim().to_ascii_lowercase();
@@ -139,7 +225,8 @@ fn link(element: ElementRef<'_>, page: &mut Page) {
         list.push(ask(url, true));
     } else if has("modulepreload") || has("preload") {
         page.asks.push(ask(url, true));
-    } else if ["prefetch", "icon", "apple-touch-icon", "mask-icon", "manifest"].into_iter().any(has) {
+    } else if ["prefetch", "icon", "apple-touch-icon", "mask-icon", "manifest"].into_iter().any(has)
+    {
         // Browsers fetch these when all else is done.
         page.later.push(ask(url, false));
     }
@@ -147,7 +234,11 @@ fn link(element: ElementRef<'_>, page: &mut Page) {
 
 /// URLs of a `srcset`: a browser takes one of them, so none is certain to arrive.
 fn candidates(srcset: &str) -> Vec<String> {
-    srcset.split(", ").filter_map(|part| part.split_ascii_whitespace().next()).map(|url| url.trim_end_matches(',').to_owned()).collect()
+    srcset
+        .split(", ")
+        .filter_map(|part| part.split_ascii_whitespace().next())
+        .map(|url| url.trim_end_matches(',').to_owned())
+        .collect()
 }
 
 #[cfg(test)]

@@ -39,7 +39,8 @@ pub fn mode(looks: &[(&str, Look)], modules: &[Module]) -> (Mode, Vec<String>) {
     }
     for module in modules {
         let path = module.path.as_str();
-        let live = ["webpack-dev-server/client", "webpack/hot/", "vite/dist/client/", "@vite/client"];
+        let live =
+            ["webpack-dev-server/client", "webpack/hot/", "vite/dist/client/", "@vite/client"];
         if live.iter().any(|mark| path.contains(mark)) {
             evidence.push(format!("{path} is a live-reload client"));
         } else if path.contains(".development.") && module.package.is_some() {
@@ -66,14 +67,27 @@ pub fn mode(looks: &[(&str, Look)], modules: &[Module]) -> (Mode, Vec<String>) {
 
 /// Modules that only Node.js has.
 const NODE_BUILTINS: [&str; 16] = [
-    "assert", "buffer", "child_process", "cluster", "crypto", "fs", "fs/promises", "http", "https",
-    "module", "net", "os", "path", "stream", "worker_threads", "zlib",
+    "assert",
+    "buffer",
+    "child_process",
+    "cluster",
+    "crypto",
+    "fs",
+    "fs/promises",
+    "http",
+    "https",
+    "module",
+    "net",
+    "os",
+    "path",
+    "stream",
+    "worker_threads",
+    "zlib",
 ];
 
 /// Judges the target by what the scripts load from elsewhere.
 pub fn target<'a>(mut externals: impl Iterator<Item = &'a str>) -> (Target, String) {
-    let builtin =
-        externals.find(|name| name.starts_with("node:") || NODE_BUILTINS.contains(name));
+    let builtin = externals.find(|name| name.starts_with("node:") || NODE_BUILTINS.contains(name));
     match builtin {
         Some(name) => (Target::Server, format!("imports {name}, which only Node.js has")),
         None => (Target::Browser, "no import of a module that only Node.js has".to_owned()),

@@ -9,7 +9,13 @@ use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
 use uvlet_record::{Aside, FileId, Flaw, Kind, Record, SCHEMA, sizes::Coding};
 
-use crate::{assemble, entries, examine::examine, folder, hashes::Hashes, judge, resolve::Resolver};
+use crate::{
+    assemble, entries, examine::examine, folder, hashes::Hashes, judge, resolve::Resolver,
+};
+
+/// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
+/// nests deep; pages of the stack that are not touched cost nothing.
+const STACK: usize = 512 << 20;
 
 /// How to read a build.
 #[derive(Clone, Debug, Default)]
@@ -105,7 +111,11 @@ fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
 
 fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
     let listing = folder::list(path);
-    let mut examined = examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL);
+    let examine = || examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL);
+    let mut examined = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
+        Ok(pool) => pool.install(examine),
+        Err(_) => examine(),
+    };
     let mut notices = listing.notices.clone();
     for file in &mut examined {
         notices.append(&mut file.notices);
@@ -127,8 +137,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
     let openings =
         assemble::connect(&mut ledger, &examined, &resolver, &unasked_styles, &mut notices);
     if pages.is_empty() {
-        pages =
-            entries::inferred(&ledger.files, &openings, &hashes, &stem_styles, &mut notices);
+        pages = entries::inferred(&ledger.files, &openings, &hashes, &stem_styles, &mut notices);
     }
     let chunks = entries::chunks(&ledger.files, &openings, &hashes, &stem_styles);
     let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();

@@ -35,7 +35,10 @@ impl<'a> Resolver<'a> {
     pub fn url(&self, url: &str, folder: &str) -> Meant {
         let url = url.trim();
         if let Some(rest) = self.base.and_then(|base| url.strip_prefix(base)) {
-            return self.by_path.get(decode(rest).as_str()).map_or(Meant::Missing, |&id| Meant::File(id));
+            return self
+                .by_path
+                .get(decode(rest).as_str())
+                .map_or(Meant::Missing, |&id| Meant::File(id));
         }
         let (scheme, rest) = scheme_of(url);
         match scheme {
@@ -54,7 +57,7 @@ impl<'a> Resolver<'a> {
         let found = match plain.strip_prefix('/') {
             Some(rooted) => self.longest_suffix(&path::resolve(rooted)),
             None => {
-                let joined = path::resolve(&format!("{folder}/{plain}").trim_start_matches('/'));
+                let joined = path::resolve(format!("{folder}/{plain}").trim_start_matches('/'));
                 match joined.strip_prefix("../") {
                     Some(_) => self.longest_suffix(joined.trim_start_matches("../")),
                     None => self.by_path.get(joined.as_str()).copied(),

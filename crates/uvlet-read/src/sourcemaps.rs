@@ -144,13 +144,14 @@ fn locate(
     let beside = named.as_deref().map(|url| match url.rsplit_once('/') {
         // A URL of another host or root: the file's name is what can be relied on.
         Some((_, name)) if url.contains("://") || url.starts_with('/') => {
-            path::resolve(&format!("{folder}/{name}").trim_start_matches('/'))
+            path::resolve(format!("{folder}/{name}").trim_start_matches('/'))
         }
         _ => path::resolve(format!("{folder}/{url}").trim_start_matches('/')),
     });
     let candidates = [beside, Some(format!("{}.map", file.path))];
     if let Some(map) = candidates.iter().flatten().find_map(|path| listing.aside_at(path)) {
-        let text = Text::of(map).map_err(|error| format!("the source map cannot be read ({error})"))?;
+        let text =
+            Text::of(map).map_err(|error| format!("the source map cannot be read ({error})"))?;
         let folder = folder_of(&map.path).to_owned();
         return Ok(Some(Located { json: Json::Beside(text), path: map.path.clone(), folder }));
     }
@@ -162,8 +163,8 @@ fn locate(
         let disk = maps.join(&name);
         if let Ok(metadata) = std::fs::metadata(&disk) {
             let listed = Listed { path: name, disk, bytes: metadata.len() };
-            let text =
-                Text::of(&listed).map_err(|error| format!("the source map cannot be read ({error})"))?;
+            let text = Text::of(&listed)
+                .map_err(|error| format!("the source map cannot be read ({error})"))?;
             return Ok(Some(Located {
                 json: Json::Beside(text),
                 path: listed.path,
@@ -217,13 +218,15 @@ fn text_bytes(json: &str) -> Option<u64> {
         }
         let digits = std::str::from_utf8(rest.get(at + 2..at + 6)?).ok()?;
         let unit = u32::from_str_radix(digits, 16).ok()?;
-        bytes = bytes + match unit {
-            0..0x80 => 1,
-            0x80..0x800 => 2,
-            // The second half of a pair adds one byte to the three charged for the first.
-            0xDC00..0xE000 if high => 1,
-            _ => 3,
-        } - 6;
+        bytes = bytes
+            + match unit {
+                0..0x80 => 1,
+                0x80..0x800 => 2,
+                // The second half of a pair adds one byte to the three charged for the first.
+                0xDC00..0xE000 if high => 1,
+                _ => 3,
+            }
+            - 6;
         high = (0xD800..0xDC00).contains(&unit);
         rest = &rest[at + 6..];
     }

@@ -37,15 +37,8 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind, in the order in which outputs list them.
-    pub const ALL: [Self; 7] = [
-        Self::Script,
-        Self::Style,
-        Self::Page,
-        Self::Image,
-        Self::Font,
-        Self::Wasm,
-        Self::Data,
-    ];
+    pub const ALL: [Self; 7] =
+        [Self::Script, Self::Style, Self::Page, Self::Image, Self::Font, Self::Wasm, Self::Data];
 
     /// The word for it in selectors and outputs.
     #[must_use]

@@ -71,7 +71,8 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
         && !rest.contains("node_modules/")
         && !rest.starts_with(['/', '.']);
     // A bare name like `webpack/startup` may be a folder of the project; under a scheme it is not.
-    let named_by_bundler = had_scheme || virtual_name.is_some() || location.source_root.contains("://");
+    let named_by_bundler =
+        had_scheme || virtual_name.is_some() || location.source_root.contains("://");
     let own_code_of_bundler = GLUE.iter().any(|prefix| {
         rest.trim_start_matches("../").trim_start_matches("./").starts_with(prefix)
             && (named_by_bundler || prefix.contains([':', '<']))
@@ -162,8 +163,7 @@ fn split_query(raw: &str) -> (&str, Option<&str>) {
 fn is_absolute(path: &str) -> bool {
     let mut chars = path.chars();
     path.starts_with('/')
-        || (chars.next().is_some_and(|c| c.is_ascii_alphabetic())
-            && path[1..].starts_with(":/"))
+        || (chars.next().is_some_and(|c| c.is_ascii_alphabetic()) && path[1..].starts_with(":/"))
 }
 
 /// Takes off `scheme://host/`, and says whether there was one that stands for the project's root.
@@ -278,7 +278,11 @@ mod tests {
     #[case::loaders("webpack:///babel-loader!./b/../src/a.ts?x!=!y", "", "y")]
     #[case::chain("style!css!../src/a.css", "", "src/a.css")]
     #[case::installed("../../../node_modules/p/index.js", "assets", "node_modules/p/index.js")]
-    #[case::nested("../app/node_modules/p/node_modules/@s/q/i.js", "", "node_modules/p/node_modules/@s/q/i.js")]
+    #[case::nested(
+        "../app/node_modules/p/node_modules/@s/q/i.js",
+        "",
+        "node_modules/p/node_modules/@s/q/i.js"
+    )]
     #[case::absolute("/home/w/site/src/a.js", "", "src/a.js")]
     #[case::file_url("file:///home/w/site/node_modules/p/a.js", "", "node_modules/p/a.js")]
     #[case::windows("..\\src\\a.js", "", "src/a.js")]
@@ -309,10 +313,18 @@ mod tests {
 
     #[rstest]
     #[case("node_modules/bollard/i.js", "bollard", "node_modules/bollard", None)]
-    #[case("node_modules/.pnpm/@s+q@1.2.3_r@2.0.0/node_modules/@s/q/i.js", "@s/q",
-        "node_modules/.pnpm/@s+q@1.2.3_r@2.0.0/node_modules/@s/q", Some("1.2.3"))]
-    #[case("../.yarn/cache/q-npm-4.5.6-rc.1-0a1b2c3d4e-5f6071.zip/node_modules/q/i.js", "q",
-        ".yarn/cache/q-npm-4.5.6-rc.1-0a1b2c3d4e-5f6071.zip/node_modules/q", Some("4.5.6-rc.1"))]
+    #[case(
+        "node_modules/.pnpm/@s+q@1.2.3_r@2.0.0/node_modules/@s/q/i.js",
+        "@s/q",
+        "node_modules/.pnpm/@s+q@1.2.3_r@2.0.0/node_modules/@s/q",
+        Some("1.2.3")
+    )]
+    #[case(
+        "../.yarn/cache/q-npm-4.5.6-rc.1-0a1b2c3d4e-5f6071.zip/node_modules/q/i.js",
+        "q",
+        ".yarn/cache/q-npm-4.5.6-rc.1-0a1b2c3d4e-5f6071.zip/node_modules/q",
+        Some("4.5.6-rc.1")
+    )]
     fn packages(
         #[case] raw: &str,
         #[case] package: &str,

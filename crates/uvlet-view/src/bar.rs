@@ -34,7 +34,8 @@ pub fn draw(bytes: &[u64], scale: u64, columns: usize) -> String {
     let mut drawn = 0;
     for (part, bytes) in PARTS.iter().zip(bytes) {
         sum += bytes;
-        let until = (u128::from(sum) * columns as u128 + u128::from(scale) / 2) / u128::from(scale.max(1));
+        let until =
+            (u128::from(sum) * columns as u128 + u128::from(scale) / 2) / u128::from(scale.max(1));
         let until = usize::try_from(until).unwrap_or(columns);
         if until > drawn {
             let run: String = std::iter::repeat_n(part.pattern, until - drawn).collect();

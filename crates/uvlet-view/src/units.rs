@@ -127,8 +127,9 @@ mod tests {
 
     #[test]
     fn shares() {
-        assert_eq!([share(1, 3), share(0, 0), share(1, 10_000), share(5, 5)], [
-            "33.3%", "0.0%", "<0.1%", "100.0%"
-        ]);
+        assert_eq!(
+            [share(1, 3), share(0, 0), share(1, 10_000), share(5, 5)],
+            ["33.3%", "0.0%", "<0.1%", "100.0%"]
+        );
     }
 }

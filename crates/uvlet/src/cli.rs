@@ -12,7 +12,9 @@ use uvlet_view::Units;
 /// source maps. Nothing is run, nothing is changed, and every table adds up to the bytes on disk.
 #[derive(Debug, Parser)]
 #[command(name = "uvlet", version, max_term_width = 100)]
-#[command(after_help = "Start with:\n  uvlet survey dist        what each page downloads before it runs\n  uvlet demo               all commands on sample data")]
+#[command(
+    after_help = "Start with:\n  uvlet survey dist        what each page downloads before it runs\n  uvlet demo               all commands on sample data"
+)]
 pub struct Cli {
     #[command(subcommand)]
     pub command: Command,
@@ -25,7 +27,9 @@ pub enum Command {
     /// Startup is all that must arrive before an entry's own code can run: what its page asks for
     /// and every static import of it. Deferred is what it can load later with `import()`; a script
     /// tag's `defer` is not that, its script arrives at startup all the same.
-    #[command(after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json")]
+    #[command(
+        after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
+    )]
     Survey(Survey),
     /// Whose bytes are they: which package, module or file?
     ///
@@ -34,17 +38,23 @@ pub enum Command {
     /// files that are neither script nor style, (unattributed) what no source map explains. A row
     /// may read one byte less than the same selection in `gate`: rows are rounded so that they add
     /// up, a selection is rounded up on its own.
-    #[command(after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n\n\
-        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME), file(PATH), kind(NAME),\n  package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards.")]
+    #[command(
+        after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n\n\
+        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME), file(PATH), kind(NAME),\n  package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
+    )]
     Attribute(Attribute),
     /// Does the build keep its promises?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
     /// Exit status: 0 every budget holds, 1 one is broken, 2 no answer can be given.
-    #[command(after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\nExample:\n  uvlet gate dist")]
+    #[command(
+        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\nExample:\n  uvlet gate dist"
+    )]
     Gate(Gate),
     /// Show every command on the sample builds of Kelpwick Ferries, a made-up operator.
-    #[command(after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on")]
+    #[command(
+        after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on"
+    )]
     Demo(Demo),
 }
 

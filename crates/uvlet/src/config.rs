@@ -114,16 +114,21 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
         (Some(selector), None) => Scope::Total(selector),
         (None, Some(selector)) => Scope::Each(selector),
         (Some(_), Some(_)) => {
-            return Err(table.wrong(&format!("budget `{name}` has both `total` and `each`; keep one")));
+            return Err(
+                table.wrong(&format!("budget `{name}` has both `total` and `each`; keep one"))
+            );
         }
         (None, None) => {
-            return Err(table.wrong(&format!("budget `{name}` says nothing of what; add `total` or `each`")));
+            return Err(table
+                .wrong(&format!("budget `{name}` says nothing of what; add `total` or `each`")));
         }
     };
     let at_most = table.with("at_most", size::parse)?;
     let warn_above = table.with("warn_above", size::parse)?;
     if at_most.is_none() && warn_above.is_none() {
-        return Err(table.wrong(&format!("budget `{name}` has no limit; add `at_most` or `warn_above`")));
+        return Err(
+            table.wrong(&format!("budget `{name}` has no limit; add `at_most` or `warn_above`"))
+        );
     }
     Ok(Budget {
         name: name.to_owned(),

@@ -55,7 +55,9 @@ pub fn width(file: Option<&Path>) -> usize {
 /// still says it.
 pub fn complain(failure: &Failure) {
     let line = failure.to_string().replace(['\n', '\r'], " ");
-    let plain: String =
-        line.chars().flat_map(|c| if c.is_control() { c.escape_default().collect() } else { vec![c] }).collect();
+    let plain: String = line
+        .chars()
+        .flat_map(|c| if c.is_control() { c.escape_default().collect() } else { vec![c] })
+        .collect();
     let _ = writeln!(io::stderr(), "uvlet: {plain}");
 }

@@ -79,10 +79,14 @@ impl Evaluation<'_, '_, '_> {
             Tree::And(a, b) => (self.items(a)?, self.tree(b)?, true),
             Tree::Except(a, b) => (self.items(a)?, self.tree(b)?, false),
             Tree::Or(..) => {
-                return Err(error("`each` takes one set of names, filtered by `and` or `except`, not `or`"));
+                return Err(error(
+                    "`each` takes one set of names, filtered by `and` or `except`, not `or`",
+                ));
             }
             Tree::Plain(_) | Tree::Holding(_) => {
-                return Err(error("`each` begins with a set of names, such as chunk(*) or startup(*)"));
+                return Err(error(
+                    "`each` begins with a set of names, such as chunk(*) or startup(*)",
+                ));
             }
         };
         for item in &mut items {
@@ -98,9 +102,9 @@ impl Evaluation<'_, '_, '_> {
         let owned = |test: &dyn Fn(Owner) -> bool| self.lens.cells(|_, owner| test(owner));
         match set {
             Plain::Everything => self.lens.cells(|_, _| true),
-            Plain::Own => owned(&|owner| {
-                matches!(owner, Owner::Module(_)) && !record.is_third_party(owner)
-            }),
+            Plain::Own => {
+                owned(&|owner| matches!(owner, Owner::Module(_)) && !record.is_third_party(owner))
+            }
             Plain::ThirdParty => owned(&|owner| record.is_third_party(owner)),
             Plain::Glue => owned(&|owner| owner == Owner::Glue),
             Plain::Assets => owned(&|owner| owner == Owner::Asset),
@@ -220,9 +224,11 @@ impl Evaluation<'_, '_, '_> {
             }
             _ => None,
         };
-        let assets = record.files.iter().filter(|file| file.kind.is_asset() && file.source.is_none());
+        let assets =
+            record.files.iter().filter(|file| file.kind.is_asset() && file.source.is_none());
         let modules = record.modules.iter().map(|module| module.path.as_str());
-        let names = modules.chain(assets.map(|file| file.path.as_str())).filter(|path| matches(path));
+        let names =
+            modules.chain(assets.map(|file| file.path.as_str())).filter(|path| matches(path));
         self.grouped(names.collect(), path_of)
     }
 
@@ -247,7 +253,12 @@ impl Evaluation<'_, '_, '_> {
         cells.into_iter().map(item).collect()
     }
 
-    fn missing(&mut self, set: Named, argument: &str, at: &Range<usize>) -> Result<(), SelectorError> {
+    fn missing(
+        &mut self,
+        set: Named,
+        argument: &str,
+        at: &Range<usize>,
+    ) -> Result<(), SelectorError> {
         let record = self.lens.record;
         let (what, names): (&str, Vec<&str>) = match set {
             Named::Package | Named::Module | Named::Folder => {
@@ -257,9 +268,14 @@ impl Evaluation<'_, '_, '_> {
             Named::Startup | Named::Deferred | Named::Entry => {
                 let entries = record.entries.iter();
                 let aliases = entries.clone().flat_map(|entry| &entry.aliases);
-                ("entry", entries.map(|entry| &entry.name).chain(aliases).map(String::as_str).collect())
+                (
+                    "entry",
+                    entries.map(|entry| &entry.name).chain(aliases).map(String::as_str).collect(),
+                )
             }
-            Named::Chunk => ("chunk", record.chunks.iter().map(|chunk| chunk.name.as_str()).collect()),
+            Named::Chunk => {
+                ("chunk", record.chunks.iter().map(|chunk| chunk.name.as_str()).collect())
+            }
             Named::File => ("file", record.files.iter().map(|file| file.path.as_str()).collect()),
             Named::Kind => ("kind", Kind::ALL.iter().map(|kind| kind.name()).collect()),
         };

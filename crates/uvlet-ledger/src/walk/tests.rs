@@ -67,8 +67,7 @@ fn sections_shift_lines_columns_and_sources() {
     let map = r#"{"version":3,"sections":[
         {"offset":{"line":0,"column":0},"map":{"version":3,"sources":["a"],"mappings":"AAAA"}},
         {"offset":{"line":0,"column":2},"map":{"version":3,"sources":["b","c"],"mappings":"EAAA;CCAA"}}]}"#;
-    let walked =
-        walk(text.as_bytes(), &SourceMap::parse(map).unwrap(), &Shape::default()).unwrap();
+    let walked = walk(text.as_bytes(), &SourceMap::parse(map).unwrap(), &Shape::default()).unwrap();
     assert_eq!(letters(&walked.spans, text.len()), "aa..bbb?");
 }
 

@@ -51,7 +51,12 @@ pub fn attribute(
         .iter()
         .map(|row| {
             let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
-            cells(plain(&name).into_owned(), row.sizes.get(measure), basis(row, measure), chunks(row))
+            cells(
+                plain(&name).into_owned(),
+                row.sizes.get(measure),
+                basis(row, measure),
+                chunks(row),
+            )
         })
         .collect();
     if shown.len() < answer.rows.len() {
@@ -83,7 +88,8 @@ fn package(row: &Row, rows: &[Row]) -> String {
 fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
     let measure = screen.measure;
     let total = answer.total.sizes.get(measure);
-    let within = answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
+    let within =
+        answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
     let real: Vec<&Row> = answer.rows.iter().filter(|row| !row.name.starts_with('(')).collect();
     match real.first() {
         Some(row) => format!(
@@ -94,7 +100,9 @@ fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
             screen.units.size(total),
             share(row.sizes.get(measure), total),
         ),
-        None => format!("No {what} is known in {within}: {} ({measure}).", screen.units.size(total)),
+        None => {
+            format!("No {what} is known in {within}: {} ({measure}).", screen.units.size(total))
+        }
     }
 }
 

@@ -62,9 +62,10 @@ fn sentence(row: &BudgetRow, screen: &Screen) -> String {
         LimitKind::AtMost => "its",
         LimitKind::WarnAbove => "the warning line of its",
     };
-    let heaviest = row.heaviest.iter().take(NAMED).map(|heavy| {
-        format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(measure)))
-    });
+    let heaviest =
+        row.heaviest.iter().take(NAMED).map(|heavy| {
+            format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(measure)))
+        });
     let heaviest: Vec<String> = heaviest.collect();
     format!(
         "{}{item} is {} over {limit} {} ({measure}) at {}. Heaviest: {}.",

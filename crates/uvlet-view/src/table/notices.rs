@@ -15,8 +15,7 @@ pub fn notices(notices: &[Notice], screen: &Screen) -> String {
     for group in notices.chunk_by(|a, b| a.code == b.code) {
         for notice in group.iter().take(SHOWN) {
             let place = notice.place.as_ref().map(|place| format!("{}: ", plain(place)));
-            let line =
-                format!("note: {}{}", place.unwrap_or_default(), plain(&notice.message));
+            let line = format!("note: {}{}", place.unwrap_or_default(), plain(&notice.message));
             text.push_str(&wrapped(&line, screen.columns(), 6));
             text.push('\n');
         }

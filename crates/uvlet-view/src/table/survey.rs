@@ -38,7 +38,9 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
         .map(|file| {
             let bytes = match screen.measure {
                 uvlet_record::sizes::Measure::Emitted => file.emitted,
-                uvlet_record::sizes::Measure::Coded(coding) => *file.coded.get(coding).unwrap_or(&0),
+                uvlet_record::sizes::Measure::Coded(coding) => {
+                    *file.coded.get(coding).unwrap_or(&0)
+                }
             };
             (file.path.as_str(), bytes)
         })
@@ -70,11 +72,14 @@ fn sentence(survey: &Survey, screen: &Screen) -> String {
     });
     let said: Vec<String> = said.collect();
     if said.is_empty() {
-        return "No entry was found: nothing in this folder says what a page starts from.".to_owned();
+        return "No entry was found: nothing in this folder says what a page starts from."
+            .to_owned();
     }
     let more = match entries.len().saturating_sub(SAID) {
         0 => String::new(),
-        more => format!(", and {} less each", count(more, "more entry").replace("entrys", "entries")),
+        more => {
+            format!(", and {} less each", count(more, "more entry").replace("entrys", "entries"))
+        }
     };
     format!("Before it runs, {}{more}.", said.join(", "))
 }
@@ -88,7 +93,12 @@ fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
         Mode::Development => format!("A DEVELOPMENT BUILD{evidence}: measure a production build"),
         Mode::Unclear => format!("unclear whether a production build{evidence}"),
     };
-    format!("{}: {mode}, for the {}. Sizes are {}.", plain(&build.label), target(survey), screen.measure_said(record))
+    format!(
+        "{}: {mode}, for the {}. Sizes are {}.",
+        plain(&build.label),
+        target(survey),
+        screen.measure_said(record)
+    )
 }
 
 fn target(survey: &Survey) -> String {
@@ -117,12 +127,7 @@ fn parts(entry: &EntryRow, screen: &Screen) -> [u64; PARTS.len()] {
     parts.map(|sizes| sizes.get(screen.measure))
 }
 
-fn one_entry(
-    entry: &EntryRow,
-    screen: &Screen,
-    scale: u64,
-    sizes: &BTreeMap<&str, u64>,
-) -> String {
+fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, sizes: &BTreeMap<&str, u64>) -> String {
     let units = screen.units;
     let measure = screen.measure;
     let parts = parts(entry, screen);
@@ -182,14 +187,16 @@ fn files(entry: &EntryRow, screen: &Screen, sizes: &BTreeMap<&str, u64>) -> Stri
 fn folder(survey: &Survey, screen: &Screen) -> String {
     let size = screen.units.size(survey.totals.sizes.get(screen.measure));
     let kinds = survey.kinds.iter().map(|row| count(row.file_count, row.kind.name()));
-    let kinds = kinds.collect::<Vec<_>>().join(", ").replace("datas", "data").replace("wasms", "wasm");
+    let kinds =
+        kinds.collect::<Vec<_>>().join(", ").replace("datas", "data").replace("wasms", "wasm");
     let mut text = format!("All files that count: {size} in {kinds}.");
     let mut aside: BTreeMap<&str, usize> = BTreeMap::new();
     for file in &survey.aside {
         *aside.entry(file.kind.name()).or_default() += 1;
     }
     if !aside.is_empty() {
-        let kinds: Vec<String> = aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
+        let kinds: Vec<String> =
+            aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
         text.push_str(&format!(" Set aside, in no total: {}.", kinds.join(", ")));
     }
     if !survey.unplaced.is_empty() {

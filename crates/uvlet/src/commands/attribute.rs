@@ -25,7 +25,10 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let lens = Lens::new(&record);
     let selection = selector::select(&within, &lens)?;
     if let Some(name) = selection.unmatched.first() {
-        return Err(Failure::In { selector: within.text().to_owned(), message: unmatched(name, &record) });
+        return Err(Failure::In {
+            selector: within.text().to_owned(),
+            message: unmatched(name, &record),
+        });
     }
     let by = match arguments.by {
         By::Package => attribute::By::Package,

@@ -16,14 +16,33 @@ const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
 
 /// What is shown, in the order in which people ask.
 const WALK: [(&str, &[&str]); 6] = [
-    ("What does each page make a visitor download before it can run?", &["survey", "esbuild-before"]),
+    (
+        "What does each page make a visitor download before it can run?",
+        &["survey", "esbuild-before"],
+    ),
     (
         "Whose bytes does the booking page wait for?",
-        &["attribute", "esbuild-before", "--by", "package", "--in", "startup(booking) and third-party"],
+        &[
+            "attribute",
+            "esbuild-before",
+            "--by",
+            "package",
+            "--in",
+            "startup(booking) and third-party",
+        ],
     ),
     (
         "The heaviest of them, module by module:",
-        &["attribute", "esbuild-before", "--by", "module", "--in", "package(moorline)", "--top", "5"],
+        &[
+            "attribute",
+            "esbuild-before",
+            "--by",
+            "module",
+            "--in",
+            "package(moorline)",
+            "--top",
+            "5",
+        ],
     ),
     ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
     ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
@@ -77,10 +96,13 @@ fn make_new(folder: &Path) -> Result<(), Failure> {
 fn show(question: &str, words: &[&str], arguments: &Demo) -> Result<(), Failure> {
     let typed: Vec<String> = words
         .iter()
-        .map(|word| if word.contains(['(', ' ']) { format!("'{word}'") } else { (*word).to_owned() })
+        .map(
+            |word| if word.contains(['(', ' ']) { format!("'{word}'") } else { (*word).to_owned() },
+        )
         .collect();
     let rule = "─".repeat(output::width(None).min(80));
-    let head = format!("\x1b[2m{rule}\x1b[0m\n{question}\n\x1b[1m$ uvlet {}\x1b[0m\n\n", typed.join(" "));
+    let head =
+        format!("\x1b[2m{rule}\x1b[0m\n{question}\n\x1b[1m$ uvlet {}\x1b[0m\n\n", typed.join(" "));
     output::write(&head, None, arguments.color)?;
     let color = format!("--color={:?}", arguments.color).to_lowercase();
     let line = ["uvlet"].iter().chain(words).copied().chain([color.as_str()]);
@@ -96,8 +118,13 @@ fn show(question: &str, words: &[&str], arguments: &Demo) -> Result<(), Failure>
 
 fn farewell(kept: Option<&Path>) -> String {
     let next = match kept {
-        Some(folder) => format!("The sample builds are in {0}. Try next:\n  cd {0}\n", folder.display()),
-        None => "Keep the sample builds and try next:\n  uvlet demo --into kelpwick && cd kelpwick\n".to_owned(),
+        Some(folder) => {
+            format!("The sample builds are in {0}. Try next:\n  cd {0}\n", folder.display())
+        }
+        None => {
+            "Keep the sample builds and try next:\n  uvlet demo --into kelpwick && cd kelpwick\n"
+                .to_owned()
+        }
     };
     format!(
         "{next}  uvlet attribute esbuild-before --by module --in 'package(ropework)'\n  \

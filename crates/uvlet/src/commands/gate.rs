@@ -48,8 +48,9 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
 /// A budget that forbids something counts 0 B of it, which a misspelt name does too.
 fn unmatched(gate: &Gate) -> impl Iterator<Item = Notice> + '_ {
     gate.unmatched.iter().map(|(budget, name)| {
-        let message =
-            format!("budget `{budget}` names `{name}`, which this build does not hold: it counts 0 B");
+        let message = format!(
+            "budget `{budget}` names `{name}`, which this build does not hold: it counts 0 B"
+        );
         Notice::new("budget-unmatched", message, None)
     })
 }

@@ -102,7 +102,11 @@ impl<'t> Table<'t> {
         for (key, value) in self.entries {
             let name = key.get_ref().as_ref();
             let prefix = self.name.trim_matches(['[', ']']);
-            tables.push((key.span().start, name, Self::of(format!("[{prefix}.{name}]").into(), value)?));
+            tables.push((
+                key.span().start,
+                name,
+                Self::of(format!("[{prefix}.{name}]").into(), value)?,
+            ));
         }
         tables.sort_by_key(|(at, ..)| *at);
         Ok(tables.into_iter().map(|(_, name, table)| (name, table)).collect())

@@ -23,7 +23,8 @@ pub fn parse(text: &str) -> Result<u64, String> {
     let (whole, part) = number.split_once('.').unwrap_or((number, ""));
     // Digits are added up as integers: a limit must not move by a rounding of ours.
     let digits: u128 = format!("{whole}{part}").parse().map_err(|_| wrong())?;
-    let divisor = 10_u128.checked_pow(u32::try_from(part.len()).map_err(|_| wrong())?).ok_or_else(wrong)?;
+    let divisor =
+        10_u128.checked_pow(u32::try_from(part.len()).map_err(|_| wrong())?).ok_or_else(wrong)?;
     let scaled = digits.checked_mul(scale).ok_or_else(wrong)?;
     if scaled % divisor != 0 {
         return Err(format!("`{text}` is no whole number of bytes; {example}"));

@@ -1,0 +1,102 @@
+//! Bad input: one clear line and status 2, or a notice and the rest.
+
+use std::{
+    fs,
+    io::Read,
+    process::{Command, Stdio},
+};
+
+use rstest::rstest;
+
+use crate::support::{Folder, SAMPLES, demo, json, uvlet};
+
+#[rstest]
+#[case(&["survey", "nowhere"], "nowhere: cannot be read: no such file or directory")]
+#[case(&["survey", "file"], "is not an output folder")]
+#[case(&["survey", "empty"], "holds no script, style or page")]
+#[case(&["survey"], "no build is named")]
+#[case(&["gate", "dist"], "uvlet.toml: there is no such file")]
+#[case(&["gate", "dist", "--config", "none.toml"], "none.toml: cannot be read")]
+#[case(&["attribute", "dist", "--in", "startup(bokking)"], "no entry is called `bokking`, did you mean booking?")]
+#[case(&["attribute", "dist", "--in", "thirdparty"], "column 1: there is no set `thirdparty`, did you mean third-party?")]
+#[case(&["attribute", "dist", "--in", "own and"], "column 8: expected a set")]
+#[case(&["attribute", "dist", "--in", "package(tidecak)"], "no package, module or folder of this build is called `tidecak`")]
+#[case(&["survey", "dist", "--measure", "br"], "br sizes are not taken")]
+#[case(&["survey", "dist", "-o", "nowhere/x.txt"], "nowhere/x.txt: cannot be written")]
+fn one_line_and_status_2(#[case] arguments: &[&str], #[case] message: &str) {
+    let folder = Folder::new()
+        .with("file", "")
+        .with("empty/picture.png", "")
+        .with("dist/booking.html", "<script src=a.js></script>")
+        .with("dist/a.js", "a()");
+    let said = uvlet(folder.path(), arguments);
+    assert_eq!((said.status, said.out.as_str()), (2, ""), "{}", said.err);
+    assert_eq!(said.err.lines().count(), 1, "{}", said.err);
+    assert!(said.err.contains(message), "{}", said.err);
+}
+
+#[test]
+fn a_failed_answer_leaves_the_old_file_whole() {
+    let folder = Folder::new().with("dist/a.js", "a()").with("out.json", "old");
+    let said = uvlet(folder.path(), &["attribute", "dist", "--in", "chunk(z)", "-o", "out.json"]);
+    assert_eq!(said.status, 2);
+    assert_eq!(fs::read(folder.path().join("out.json")).unwrap(), b"old");
+    assert_eq!(
+        uvlet(folder.path(), &["survey", "dist", "-o", "out.json", "--color", "always"]).status,
+        0
+    );
+    let written = fs::read_to_string(folder.path().join("out.json")).unwrap();
+    assert!(written.starts_with("Before it runs") && !written.contains('\x1b'), "{written}");
+    assert_eq!(fs::read_dir(folder.path()).unwrap().count(), 2, "a temporary file is left");
+}
+
+#[test]
+fn scripts_that_are_none_are_reported_and_the_rest_is_measured() {
+    let folder = Folder::new()
+        .with(
+            "dist/index.html",
+            "<script src=a.js></script><script src=b.js></script><script src=gone.js></script>",
+        )
+        .with("dist/a.js", "let a = ;")
+        .with("dist/b.js", b"b(\"\xff\")")
+        .with("dist/zero.css", "")
+        .with("dist/deep.js", "[".repeat(20_000));
+    let survey = json(folder.path(), &["survey", "dist"]);
+    let mut codes: Vec<_> = survey["notices"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|notice| notice["code"].as_str().unwrap())
+        .collect();
+    codes.dedup();
+    assert_eq!(codes, ["file-missing", "not-utf8", "script-unparsed"]);
+    assert_eq!(survey["entries"][0]["startup"]["file_count"], 3);
+    assert_eq!(survey["totals"]["file_count"], 5);
+}
+
+#[test]
+fn a_closed_pipe_ends_quietly() {
+    let mut child = Command::new(env!("CARGO_BIN_EXE_uvlet"))
+        .current_dir(demo())
+        .args(["attribute", SAMPLES[0], "--by", "module", "--format", "json"])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    drop(child.stdout.take());
+    let mut complaint = String::new();
+    child.stderr.take().unwrap().read_to_string(&mut complaint).unwrap();
+    assert_eq!((child.wait().unwrap().code(), complaint.as_str()), (Some(0), ""));
+}
+
+#[test]
+fn hostile_names_reach_no_terminal() {
+    let map = crate::support::map(&[(0, "../src/\u{1b}]0;owned\u{7}\u{202e}x.js")]);
+    let folder = Folder::new().with("dist/a.js", "a()").with("dist/a.js.map", map);
+    let said = uvlet(folder.path(), &["attribute", "dist", "--by", "module"]);
+    assert!(
+        said.out.contains("\\u{1b}") && !said.out.contains(['\x1b', '\x07', '\u{202e}']),
+        "{}",
+        said.out
+    );
+}

@@ -1,0 +1,14 @@
+//! Drives the built program on files in temporary folders and on the committed sample builds.
+
+#![expect(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    reason = "a test that cannot go on fails there"
+)]
+
+mod attribute;
+mod bad_input;
+mod demo;
+mod gate;
+mod pages;
+mod support;
