@@ -71,7 +71,7 @@ fn wrapped(text: &str, columns: usize, indent: usize) -> String {
     let body = text.trim_start_matches(' ');
     let mut used = text.len() - body.len();
     let mut lines = text[..used].to_owned();
-    for (at, word) in body.split(' ').enumerate() {
+    for (at, word) in unbroken(body).enumerate() {
         let width = crate::name::width(word);
         if at > 0 && used + 1 + width > columns {
             lines.push('\n');
@@ -85,4 +85,31 @@ fn wrapped(text: &str, columns: usize, indent: usize) -> String {
         used += width;
     }
     lines
+}
+
+/// The words of a sentence; a unit stays with its number.
+fn unbroken(text: &str) -> impl Iterator<Item = &str> {
+    let mut rest = Some(text);
+    std::iter::from_fn(move || {
+        let text = rest?;
+        let mut spaces = text.match_indices(' ').map(|(at, _)| at);
+        let end = spaces.find(|&at| {
+            let next = text[at + 1..].split(' ').next().unwrap_or_default();
+            let unit = next.trim_end_matches(|c: char| c.is_ascii_punctuation());
+            !matches!(unit, "B" | "kB" | "KiB")
+        });
+        rest = end.map(|end| &text[end + 1..]);
+        Some(end.map_or(text, |end| &text[..end]))
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::wrapped;
+
+    #[test]
+    fn sentences_break_at_spaces_but_not_before_a_unit() {
+        assert_eq!(wrapped("  it is 12 kB, and so", 12, 4), "  it is\n    12 kB,\n    and so");
+        assert_eq!(wrapped("endless", 3, 0), "endless");
+    }
 }

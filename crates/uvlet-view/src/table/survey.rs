@@ -165,7 +165,8 @@ fn files(entry: &EntryRow, screen: &Screen, sizes: &BTreeMap<&str, u64>) -> Stri
     let all = &entry.startup.files;
     let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
     let column = all.iter().map(|path| screen.units.size(size(path)).len()).max().unwrap_or(0);
-    let names = screen.columns() - column - 10;
+    let longest = all.iter().map(|path| width(&plain(path))).max().unwrap_or(0);
+    let names = longest.max(24).min(screen.columns() - column - 10);
     let mut text = String::new();
     for (at, path) in all[..shown].iter().enumerate() {
         let name = fitted(path, names);

@@ -1,0 +1,45 @@
+#!/usr/bin/env bash
+# Takes the pictures of this folder: each main command on the sample builds, in a terminal window
+# of 1280x800. Needs Xvfb, xterm, ImageMagick's `import` and the DejaVu fonts.
+#   docs/screenshots/take.sh [NAME...]
+set -euo pipefail
+here=$(cd "$(dirname "$0")" && pwd)
+cargo build --release --quiet --manifest-path "$here/../../Cargo.toml"
+uvlet=$(cd "$here/../.." && pwd)/target/release/uvlet
+work=$(mktemp -d)
+trap 'rm -rf "$work"; kill "${server:-}" 2>/dev/null || true' EXIT
+"$uvlet" demo --into "$work/kelpwick" >/dev/null
+display=:$((90 + RANDOM % 100))
+Xvfb "$display" -screen 0 1280x800x24 >/dev/null 2>&1 &
+server=$!
+sleep 1
+
+shoot() { # name, then the words of the command
+  local name=$1
+  shift
+  local words='' word
+  for word in "$@"; do
+    [[ $word == *[\ \(]* ]] && word="'$word'"
+    words+=" $word"
+  done
+  cat >"$work/run" <<RUN
+cd "$work/kelpwick"
+printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
+"$uvlet" "\$@"
+sleep 30
+RUN
+  DISPLAY=$display xterm -geometry 126x42+0+0 -fa 'DejaVu Sans Mono' -fs 12 -bg '#fbfaf6' -fg '#1c2227' \
+    -xrm 'XTerm*color6: #0d7377' -xrm 'XTerm*color3: #9a6700' -xrm 'XTerm*color8: #6b6f76' \
+    +sb -e bash "$work/run" "$@" &
+  local terminal=$!
+  sleep 2
+  DISPLAY=$display import -window root "$here/$name.png"
+  kill "$terminal"
+  wait "$terminal" 2>/dev/null || true
+}
+
+wanted=" ${*:-survey attribute gate} "
+[[ $wanted == *" survey "* ]] && shoot survey survey esbuild-after
+[[ $wanted == *" attribute "* ]] && shoot attribute attribute esbuild-before --in 'startup(booking) and third-party'
+[[ $wanted == *" gate "* ]] && shoot gate gate esbuild-before
+true
