@@ -220,7 +220,12 @@ impl Walker<'_> {
 }
 
 /// Adds a span, so that neighbours differ and the last one at a place wins.
+#[inline]
 fn append(spans: &mut Vec<Span>, span: Span) {
+    // Most segments go on with the source they follow.
+    if spans.last().is_some_and(|last| last.source == span.source) {
+        return;
+    }
     if spans.last().is_some_and(|last| last.start == span.start) {
         spans.pop();
     }
@@ -294,6 +299,9 @@ struct Cursor<'t> {
     byte: usize,
     /// Where the current line ends: its line feed, or the end of the text.
     line_end: usize,
+    /// Up to here the text is ASCII, so that byte and column move alike. Known ahead, it makes most
+    /// steps an addition, on lines that hold other characters too.
+    ascii_end: usize,
 }
 
 enum Seek {
@@ -304,36 +312,48 @@ enum Seek {
 
 impl<'t> Cursor<'t> {
     fn new(text: &'t [u8]) -> Self {
-        Self { text, line: 0, column: 0, byte: 0, line_end: find_line_end(text, 0) }
+        let (line_end, ascii_end) = (find_line_end(text, 0), find_ascii_end(text, 0));
+        Self { text, line: 0, column: 0, byte: 0, line_end, ascii_end }
     }
 
     /// Moves forward to a place; the caller keeps places in order.
     #[inline]
     fn seek(&mut self, line: u32, column: u32) -> Seek {
-        if line < self.line {
+        if line != self.line && !self.next_line(line) {
+            return if line < self.line { Seek::Passed } else { Seek::Overshot };
+        }
+        if column < self.column {
             return Seek::Passed;
         }
+        let ahead = self.byte + (column - self.column) as usize;
+        if ahead <= self.ascii_end.min(self.line_end) {
+            self.byte = ahead;
+            self.column = column;
+            return Seek::Reached;
+        }
+        self.step(column)
+    }
+
+    /// Moves to the start of a line further down, if there is one.
+    fn next_line(&mut self, line: u32) -> bool {
         while self.line < line {
             if self.line_end >= self.text.len() {
                 self.byte = self.text.len();
-                return Seek::Overshot;
+                return false;
             }
             self.byte = self.line_end + 1;
             self.line_end = find_line_end(self.text, self.byte);
             self.line += 1;
             self.column = 0;
         }
-        if column < self.column {
-            return Seek::Passed;
+        if self.ascii_end < self.byte {
+            self.ascii_end = find_ascii_end(self.text, self.byte);
         }
-        let steps = (column - self.column) as usize;
-        // Most steps cross a few ASCII bytes only; those move byte and column alike.
-        let ahead = self.byte + steps;
-        if ahead <= self.line_end && self.text[self.byte..ahead].is_ascii() {
-            self.byte = ahead;
-            self.column = column;
-            return Seek::Reached;
-        }
+        self.line == line
+    }
+
+    /// Moves character by character, over some that are not ASCII.
+    fn step(&mut self, column: u32) -> Seek {
         while self.column < column {
             if self.byte >= self.line_end {
                 return Seek::Overshot;
@@ -348,8 +368,22 @@ impl<'t> Cursor<'t> {
             self.byte = (self.byte + bytes).min(self.line_end);
             self.column += units;
         }
+        self.ascii_end = find_ascii_end(self.text, self.byte);
         Seek::Reached
     }
+}
+
+/// The first byte from `at` on that is not ASCII, or the end; eight bytes at a time.
+fn find_ascii_end(text: &[u8], mut at: usize) -> usize {
+    const HIGH: u64 = 0x8080_8080_8080_8080;
+    while let Some(&chunk) = text[at..].first_chunk::<8>() {
+        let high = u64::from_le_bytes(chunk) & HIGH;
+        if high != 0 {
+            return at + high.trailing_zeros() as usize / 8;
+        }
+        at += 8;
+    }
+    text[at..].iter().position(|byte| !byte.is_ascii()).map_or(text.len(), |offset| at + offset)
 }
 
 fn find_line_end(text: &[u8], from: usize) -> usize {
