@@ -28,7 +28,7 @@ printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
 "$uvlet" "\$@"
 sleep 30
 RUN
-  DISPLAY=$display xterm -geometry 126x42+0+0 -fa 'DejaVu Sans Mono' -fs 12 -bg '#fbfaf6' -fg '#1c2227' \
+  DISPLAY=$display xterm -geometry 140x46+0+0 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fbfaf6' -fg '#1c2227' \
     -xrm 'XTerm*color6: #0d7377' -xrm 'XTerm*color3: #9a6700' -xrm 'XTerm*color8: #6b6f76' \
     +sb -e bash "$work/run" "$@" &
   local terminal=$!
