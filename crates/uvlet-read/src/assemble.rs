@@ -1,5 +1,4 @@
-//! Puts what was found in the files together into a record: modules and packages by their names,
-//! cells and runs by the spans, loads and openings by what the URLs mean.
+//! Who owns what: modules and packages by the names of sources, cells and runs by the spans.
 
 use std::{
     collections::{BTreeMap, BTreeSet, HashMap},
@@ -9,8 +8,8 @@ use std::{
 use globset::GlobSet;
 use uvlet_ledger::{shares::apportion, walk::Span};
 use uvlet_record::{
-    Basis, Cell, CellId, File, FileId, Form, Kind, Module, ModuleId, Notice, Opening, Owner,
-    Package, PackageId, Run,
+    Basis, Cell, CellId, File, FileId, Form, Kind, Module, ModuleId, Owner, Package, PackageId,
+    Run,
     path::{self, Installed, Location, Named},
     sizes::{Amount, Coded, Coding},
 };
@@ -19,7 +18,6 @@ use crate::{
     examine::Examined,
     folder::{Listed, Listing},
     packages,
-    resolve::{Meant, Resolver, folder_of},
     sourcemaps::{Owned, Source},
 };
 
@@ -238,7 +236,7 @@ impl Ledger {
     }
 
     /// The module that owns a byte of a file.
-    fn module_at(&self, id: FileId, byte: u64) -> Option<ModuleId> {
+    pub fn module_at(&self, id: FileId, byte: u64) -> Option<ModuleId> {
         let range = &self.files[id.at()].runs;
         let runs = &self.runs[range.start as usize..range.end as usize];
         let at = runs.partition_point(|run| run.start <= byte).checked_sub(1)?;
@@ -251,124 +249,4 @@ impl Ledger {
 
 fn index(at: usize) -> u32 {
     u32::try_from(at).unwrap_or(u32::MAX)
-}
-
-/// Ties loads, openings and names to files; returns the openings.
-pub fn connect(
-    ledger: &mut Ledger,
-    examined: &[Examined],
-    resolver: &Resolver<'_>,
-    stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
-    notices: &mut Vec<Notice>,
-) -> Vec<Opening> {
-    let imports: BTreeMap<&str, &str> = examined
-        .iter()
-        .filter_map(|file| file.page.as_ref())
-        .flat_map(|page| page.imports.iter().map(|(from, to)| (from.as_str(), to.as_str())))
-        .collect();
-    let mut openings = Vec::new();
-    for (at, file) in examined.iter().enumerate() {
-        let id = FileId::new(at);
-        let path = ledger.files[at].path.clone();
-        let folder = folder_of(&path);
-        let mut tied = Tied::default();
-        let mut lost = |what: &str| {
-            let message = format!("asks for {what}, which the folder does not hold");
-            notices.push(Notice::new("file-missing", message, Some(&path)));
-        };
-        let specifier = |text: &str| match imports.get(text) {
-            Some(url) => resolver.url(url, ""),
-            None => resolver.specifier(text, folder),
-        };
-        if let Some(code) = &file.code {
-            for load in &code.loads {
-                match specifier(load) {
-                    Meant::File(file) => tied.loads.push(file),
-                    Meant::External | Meant::Nothing => tied.externals.push(load.clone()),
-                    Meant::Missing => lost(load),
-                }
-            }
-            for (opened, is_worker) in code
-                .openings
-                .iter()
-                .map(|opened| (opened, false))
-                .chain(code.workers.iter().map(|opened| (opened, true)))
-            {
-                let meant = if is_worker {
-                    resolver.url(&opened.request, folder)
-                } else {
-                    specifier(&opened.request)
-                };
-                let first = match meant {
-                    Meant::File(file) => file,
-                    Meant::External => {
-                        tied.externals.push(opened.request.clone());
-                        continue;
-                    }
-                    Meant::Nothing => continue,
-                    Meant::Missing => {
-                        lost(&opened.request);
-                        continue;
-                    }
-                };
-                let mut files = vec![first];
-                for name in &opened.along {
-                    // Preload lists are relative to the site's root unless they say otherwise.
-                    let from = if name.starts_with('.') { folder } else { "" };
-                    if let Meant::File(file) = resolver.url(name, from) {
-                        files.push(file);
-                    }
-                }
-                files.extend(stem_styles(first));
-                openings.push(Opening {
-                    file: id,
-                    module: ledger.module_at(id, opened.at),
-                    request: opened.request.clone(),
-                    files: once_each(files),
-                });
-            }
-            for name in &code.names {
-                if let Meant::File(file) = resolver.url(name, folder) {
-                    tied.names.push(file);
-                } else if let Meant::File(file) = resolver.url(name, "") {
-                    tied.names.push(file);
-                }
-            }
-        }
-        for url in &file.urls {
-            match resolver.url(url, folder) {
-                Meant::File(file) => tied.loads.push(file),
-                Meant::External => tied.externals.push(url.clone()),
-                Meant::Nothing => {}
-                Meant::Missing => lost(url),
-            }
-        }
-        if let Some(page) = &file.page {
-            for request in &page.openings {
-                if let Meant::File(file) = specifier(request) {
-                    let (request, files) = (request.clone(), vec![file]);
-                    openings.push(Opening { file: id, module: None, request, files });
-                }
-            }
-        }
-        let record = &mut ledger.files[at];
-        record.loads = once_each(tied.loads);
-        record.names = once_each(tied.names);
-        record.names.retain(|file| !record.loads.contains(file) && *file != id);
-        record.externals = once_each(tied.externals);
-    }
-    openings
-}
-
-#[derive(Default)]
-struct Tied {
-    loads: Vec<FileId>,
-    names: Vec<FileId>,
-    externals: Vec<String>,
-}
-
-/// The first of each, in order.
-pub fn once_each<T: Clone + Ord>(items: Vec<T>) -> Vec<T> {
-    let mut seen = BTreeSet::new();
-    items.into_iter().filter(|item| seen.insert(item.clone())).collect()
 }

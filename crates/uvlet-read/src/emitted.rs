@@ -16,6 +16,11 @@ use oxc_span::{GetSpan, SourceType, Span};
 use uvlet_ledger::walk::Statement;
 use uvlet_record::Form;
 
+use crate::{
+    judge::is_node_builtin,
+    registry::{Registry, chunk_request},
+};
+
 /// What was found in a script.
 #[derive(Debug)]
 pub struct Emitted {
@@ -29,6 +34,12 @@ pub struct Emitted {
     pub workers: Vec<Opened>,
     /// Names of files of the folder that stand in strings.
     pub names: Vec<String>,
+    /// What it says of chunks, where it is part of a registry of modules.
+    pub registry: Registry,
+    /// Chunks of the registry that it opens on demand, by id.
+    pub chunk_requests: Vec<Opened>,
+    /// Modules that only Node.js has, of those it requires.
+    pub node_requires: Vec<String>,
     /// The top-level statements.
     pub statements: Vec<Statement>,
 }
@@ -74,7 +85,7 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
     let mut finder = Finder::new(is_file);
     finder.visit_program(&parsed.program);
     let has_module_syntax = parsed.module_record.has_module_syntax;
-    let form = match (has_module_syntax, finder.registers) {
+    let form = match (has_module_syntax, finder.registry.registers) {
         (true, _) => Form::Es,
         (false, true) => Form::Registry,
         (false, false) => Form::Classic,
@@ -85,6 +96,9 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
         openings: finder.openings,
         workers: finder.workers,
         names: finder.names,
+        registry: finder.registry,
+        chunk_requests: finder.chunk_requests,
+        node_requires: finder.node_requires,
         statements: statements(&parsed.program),
     })
 }
@@ -140,7 +154,9 @@ struct Finder<'f> {
     names: Vec<String>,
     /// The file list that a preload wrapper's index lists point into.
     along_table: Vec<String>,
-    registers: bool,
+    registry: Registry,
+    chunk_requests: Vec<Opened>,
+    node_requires: Vec<String>,
 }
 
 impl<'f> Finder<'f> {
@@ -152,7 +168,9 @@ impl<'f> Finder<'f> {
             workers: Vec::new(),
             names: Vec::new(),
             along_table: Vec::new(),
-            registers: false,
+            registry: Registry::default(),
+            chunk_requests: Vec::new(),
+            node_requires: Vec::new(),
         }
     }
 
@@ -215,21 +233,37 @@ fn constant(expression: &Expression<'_>) -> Option<String> {
     }
 }
 
-/// The first string inside an expression, as in `new URL("w.js", import.meta.url).href`.
-struct FirstString(Option<String>);
+/// What a worker is made from: the first string, as in `new URL("w.js", import.meta.url).href`, or
+/// the chunk in `new URL(n.p + n.u(7), n.b)`.
+#[derive(Default)]
+struct WorkerUrl {
+    text: Option<String>,
+    chunk: Option<String>,
+}
 
-impl<'a> Visit<'a> for FirstString {
+impl<'a> Visit<'a> for WorkerUrl {
+    fn visit_call_expression(&mut self, call: &CallExpression<'a>) {
+        match chunk_request(call, "u") {
+            Some(id) => self.chunk = Some(id),
+            None => walk::walk_call_expression(self, call),
+        }
+    }
+
     fn visit_string_literal(&mut self, text: &StringLiteral<'a>) {
-        if self.0.is_none() && !text.value.is_empty() {
-            self.0 = Some(text.value.to_string());
+        if self.text.is_none() && !text.value.is_empty() {
+            self.text = Some(text.value.to_string());
         }
     }
 
     fn visit_template_literal(&mut self, template: &TemplateLiteral<'a>) {
-        if self.0.is_none() && template.expressions.is_empty() {
-            self.0 = template.quasis.first().map(|quasi| quasi.value.raw.to_string());
+        if self.text.is_none() && template.expressions.is_empty() {
+            self.text = template.quasis.first().map(|quasi| quasi.value.raw.to_string());
         }
     }
+}
+
+fn opened(request: String, span: Span) -> Opened {
+    Opened { request, at: u64::from(span.start), along: Vec::new() }
 }
 
 impl<'a> Visit<'a> for Finder<'_> {
@@ -251,8 +285,7 @@ impl<'a> Visit<'a> for Finder<'_> {
     fn visit_import_expression(&mut self, import: &ImportExpression<'a>) {
         match constant(&import.source) {
             Some(request) => {
-                let at = u64::from(import.span.start);
-                self.openings.push(Opened { request, at, along: Vec::new() });
+                self.openings.push(opened(request, import.span));
             }
             None => walk::walk_import_expression(self, import),
         }
@@ -268,16 +301,16 @@ impl<'a> Visit<'a> for Finder<'_> {
                 }
             }
         }
-        if let Expression::StaticMemberExpression(member) = &call.callee
-            && member.property.name == "push"
-            && let Some(Argument::ArrayExpression(pushed)) = call.arguments.first()
-            && let [
-                ArrayExpressionElement::ArrayExpression(_),
-                ArrayExpressionElement::ObjectExpression(_),
-                ..,
-            ] = pushed.elements.as_slice()
+        self.registry.note_call(call);
+        if let Some(request) = chunk_request(call, "e") {
+            self.chunk_requests.push(opened(request, call.span));
+        }
+        if let (Expression::Identifier(callee), [Argument::StringLiteral(name)]) =
+            (&call.callee, call.arguments.as_slice())
+            && callee.name == "require"
+            && is_node_builtin(&name.value)
         {
-            self.registers = true;
+            self.node_requires.push(name.value.to_string());
         }
         let along = match call.arguments.as_slice() {
             [_, second, ..] => self.along(second),
@@ -298,11 +331,14 @@ impl<'a> Visit<'a> for Finder<'_> {
             && matches!(callee.name.as_str(), "Worker" | "SharedWorker")
             && let Some(first) = call.arguments.first()
         {
-            let mut found = FirstString(None);
+            let mut found = WorkerUrl::default();
             found.visit_argument(first);
-            if let Some(request) = found.0 {
-                let at = u64::from(call.span.start);
-                self.workers.push(Opened { request, at, along: Vec::new() });
+            if let Some(id) = found.chunk {
+                self.chunk_requests.push(opened(id, call.span));
+                return;
+            }
+            if let Some(request) = found.text {
+                self.workers.push(opened(request, call.span));
                 return;
             }
         }
@@ -319,6 +355,7 @@ impl<'a> Visit<'a> for Finder<'_> {
             self.along_table = table;
             return;
         }
+        self.registry.note_assignment(assignment);
         walk::walk_assignment_expression(self, assignment);
     }
 

@@ -8,10 +8,11 @@ use std::collections::{BTreeMap, BTreeSet};
 use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, Notice, Opening, Origin};
 
 use crate::{
-    assemble::once_each,
+    connect::once_each,
     examine::Examined,
     hashes::Hashes,
     html::{Ask, Page},
+    registry::{Chunks, Registry},
     resolve::{Meant, Resolver, folder_of},
 };
 
@@ -125,14 +126,24 @@ fn page_name(path: &str) -> &str {
     stem.strip_suffix("/index").unwrap_or(stem)
 }
 
-/// Without pages: every script that nothing else loads, with the styles of its name.
+/// The files, with what their scripts say of chunks.
+pub struct Scripts<'a> {
+    pub files: &'a [File],
+    pub registries: &'a [Option<&'a Registry>],
+    pub chunks: &'a Chunks,
+}
+
+/// Without pages: every script that nothing else loads, with the styles of its name. A script that
+/// registers modules starts something only if it has a start-up function of its own; the runtime
+/// and the chunks that this names come before it.
 pub fn inferred(
-    files: &[File],
+    scripts: &Scripts<'_>,
     openings: &[Opening],
     hashes: &Hashes,
     stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
     notices: &mut Vec<Notice>,
 ) -> Vec<Entry> {
+    let Scripts { files, registries, chunks } = scripts;
     let loaded: BTreeSet<FileId> = files
         .iter()
         .flat_map(|file| file.loads.iter())
@@ -143,17 +154,25 @@ pub fn inferred(
     let mut taken: BTreeMap<String, u32> = BTreeMap::new();
     for (at, file) in files.iter().enumerate() {
         let id = FileId::new(at);
-        let starts = file.kind == Kind::Script && file.form != Form::Registry;
+        let registry = registries[at].cloned().unwrap_or_default();
+        let starts = match file.form {
+            Form::Registry => registry.starts,
+            _ => file.kind == Kind::Script && !chunks.runtimes.contains(&id),
+        };
         if !starts || loaded.contains(&id) {
             continue;
         }
+        let runtimes = chunks.runtimes.iter().filter(|_| registry.registers);
+        let before = registry.startup.iter().flat_map(|chunk| chunks.files(chunk));
+        let scripts: Vec<FileId> = runtimes.chain(before).chain([&id]).copied().collect();
+        let styles = scripts.iter().flat_map(|&script| stem_styles(script)).collect();
         let name = numbered(&mut taken, hashes.split(&file.path).0);
         entries.push(Entry {
             name,
             aliases: Vec::new(),
             pages: Vec::new(),
             origin: Origin::Inferred,
-            asks: once_each([vec![id], stem_styles(id)].concat()),
+            asks: once_each([scripts, styles].concat()),
             later: Vec::new(),
         });
     }

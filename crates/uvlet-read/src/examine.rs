@@ -17,7 +17,7 @@ use crate::{
     html::{self, Page},
     judge::Look,
     sourcemaps::{self, Owned},
-    styles,
+    styles::{self, Urls},
 };
 
 /// What one file holds.
@@ -32,7 +32,7 @@ pub struct Examined {
     /// How a script looks.
     pub look: Look,
     /// A style's URLs.
-    pub urls: Vec<String>,
+    pub urls: Urls,
     /// A page's asks.
     pub page: Option<Page>,
     /// Whose bytes they are, where a map says so.

@@ -37,6 +37,15 @@ pub struct Page {
     pub has_script: bool,
 }
 
+impl Page {
+    /// What an inline style asks for.
+    fn style(&mut self, text: &str) {
+        let urls = styles::urls(text);
+        self.asks.extend(urls.needed.into_iter().map(|url| ask(url, false)));
+        self.later.extend(urls.perhaps.into_iter().map(|url| ask(url, false)));
+    }
+}
+
 /// One thing asked for.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Ask {
@@ -120,7 +129,7 @@ impl State {
         if name == "script" {
             script(&element, &text, &mut self.page);
         } else {
-            self.page.asks.extend(styles::urls(&text).into_iter().map(|url| ask(url, false)));
+            self.page.style(&text);
         }
     }
 }
@@ -167,7 +176,7 @@ fn simple(element: &Element, page: &mut Page) {
         _ => {}
     }
     if let Some(style) = element.attr("style") {
-        page.asks.extend(styles::urls(style).into_iter().map(|url| ask(url, false)));
+        page.style(style);
     }
 }
 

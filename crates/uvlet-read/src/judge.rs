@@ -85,9 +85,14 @@ const NODE_BUILTINS: [&str; 16] = [
     "zlib",
 ];
 
+/// Whether a specifier names a module that only Node.js has.
+pub fn is_node_builtin(name: &str) -> bool {
+    name.starts_with("node:") || NODE_BUILTINS.contains(&name)
+}
+
 /// Judges the target by what the scripts load from elsewhere.
 pub fn target<'a>(mut externals: impl Iterator<Item = &'a str>) -> (Target, String) {
-    let builtin = externals.find(|name| name.starts_with("node:") || NODE_BUILTINS.contains(name));
+    let builtin = externals.find(|name| is_node_builtin(name));
     match builtin {
         Some(name) => (Target::Server, format!("imports {name}, which only Node.js has")),
         None => (Target::Browser, "no import of a module that only Node.js has".to_owned()),

@@ -4,6 +4,7 @@
 //! together.
 
 mod assemble;
+mod connect;
 mod emitted;
 mod entries;
 mod examine;
@@ -13,6 +14,7 @@ mod html;
 mod judge;
 mod open;
 mod packages;
+mod registry;
 mod resolve;
 mod sourcemaps;
 mod styles;

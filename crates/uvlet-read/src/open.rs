@@ -10,7 +10,15 @@ use uvlet_ledger::coding;
 use uvlet_record::{Aside, FileId, Flaw, Kind, Record, SCHEMA, sizes::Coding};
 
 use crate::{
-    assemble, entries, examine::examine, folder, hashes::Hashes, judge, resolve::Resolver,
+    assemble,
+    connect::Connector,
+    entries::{self, Scripts},
+    examine::examine,
+    folder,
+    hashes::Hashes,
+    judge,
+    registry::{Chunks, Registry},
+    resolve::Resolver,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -134,10 +142,15 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
         styles.retain(|style| !asked.contains(style));
         styles
     };
-    let openings =
-        assemble::connect(&mut ledger, &examined, &resolver, &unasked_styles, &mut notices);
+    let registries: Vec<Option<&Registry>> =
+        examined.iter().map(|file| file.code.as_ref().map(|code| &code.registry)).collect();
+    let chunk_files = Chunks::find(&ledger.files, &registries);
+    let connector = Connector::new(&resolver, &chunk_files, &unasked_styles, &examined);
+    let openings = connector.connect(&mut ledger, &examined, &mut notices);
     if pages.is_empty() {
-        pages = entries::inferred(&ledger.files, &openings, &hashes, &stem_styles, &mut notices);
+        let scripts =
+            Scripts { files: &ledger.files, registries: &registries, chunks: &chunk_files };
+        pages = entries::inferred(&scripts, &openings, &hashes, &stem_styles, &mut notices);
     }
     let chunks = entries::chunks(&ledger.files, &openings, &hashes, &stem_styles);
     let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();
