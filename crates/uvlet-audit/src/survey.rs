@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, FileId, Kind, Mode, Origin, Owner, Record, Target,
+    Aside, Bundler, Chunk, FileId, Kind, Mode, Origin, Owner, Record, Target,
     sizes::{Amount, Sizes},
 };
 
@@ -107,6 +107,8 @@ pub struct Deferred {
 pub struct ChunkRow {
     /// Its name.
     pub name: String,
+    /// What it holds most of, if its name stands for that, and how much else there is.
+    pub holds: Option<Holds>,
     /// The script and its styles.
     pub files: Vec<String>,
     /// Together.
@@ -115,6 +117,15 @@ pub struct ChunkRow {
     pub startup_of: Vec<String>,
     /// Entries that can load it later.
     pub deferred_of: Vec<String>,
+}
+
+/// What a chunk without a name of its own holds.
+#[derive(Debug, Serialize)]
+pub struct Holds {
+    /// The heaviest package or own folder.
+    pub heaviest: String,
+    /// How many others there are.
+    pub more: usize,
 }
 
 /// All files of one kind.
@@ -233,11 +244,12 @@ fn chunks(lens: &Lens<'_>) -> Vec<ChunkRow> {
         .map(|chunk| {
             let files: Vec<FileId> = chunk.files().collect();
             let lead = files.first();
-            let holds = |list: &[FileId]| lead.is_some_and(|lead| list.contains(lead));
-            let startup_of = entries().filter(|(_, reach)| holds(&reach.startup));
-            let deferred_of = entries().filter(|(_, reach)| holds(&reach.deferred));
+            let is_in = |list: &[FileId]| lead.is_some_and(|lead| list.contains(lead));
+            let startup_of = entries().filter(|(_, reach)| is_in(&reach.startup));
+            let deferred_of = entries().filter(|(_, reach)| is_in(&reach.deferred));
             ChunkRow {
                 name: chunk.name.clone(),
+                holds: holds(record, chunk),
                 files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
                 sizes: of_files(lens, &files).sizes,
                 startup_of: startup_of.map(|(entry, _)| entry.name.clone()).collect(),
@@ -247,4 +259,10 @@ fn chunks(lens: &Lens<'_>) -> Vec<ChunkRow> {
         .collect();
     rows.sort_by(|a, b| b.sizes.emitted.cmp(&a.sizes.emitted).then_with(|| a.name.cmp(&b.name)));
     rows
+}
+
+fn holds(record: &Record, chunk: &Chunk) -> Option<Holds> {
+    let kin = record.kin_in(chunk);
+    let heaviest = kin.first().filter(|_| chunk.is_renamed())?;
+    Some(Holds { heaviest: (*heaviest).to_owned(), more: kin.len() - 1 })
 }

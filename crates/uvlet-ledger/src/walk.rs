@@ -88,9 +88,9 @@ pub enum WalkError {
     },
 }
 
-/// A map whose segments miss the text more often than this share belongs to another text. A few
-/// bundlers overshoot by a column at the ends of lines, which harms nobody.
-const MISFIT_SHARE: u64 = 50;
+/// One in so many segments may miss the text. Minifiers of styles leave some behind the end of a
+/// line, which harms nobody; with a map of another text most of them miss.
+const MISFIT_SHARE: u64 = 3;
 
 /// Walks `text` with its map.
 ///

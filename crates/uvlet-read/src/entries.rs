@@ -196,41 +196,45 @@ fn numbered(taken: &mut BTreeMap<String, u32>, stem: &str) -> String {
     if *count == 1 { stem.to_owned() } else { format!("{stem}.{count}") }
 }
 
-/// Chunks: each script with the styles that belong to it, and styles that belong to none.
+/// Chunks without names yet: each script with the styles that belong to it, and styles that belong
+/// to none.
 pub fn chunks(
     files: &[File],
     openings: &[Opening],
-    hashes: &Hashes,
     stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
 ) -> Vec<Chunk> {
+    let chunk = |script, styles| Chunk { name: String::new(), stem: String::new(), script, styles };
+    let of_kind = |kind| {
+        let ids = (0..files.len()).map(FileId::new);
+        ids.filter(move |id| files[id.at()].kind == kind)
+    };
     let mut chunks: Vec<Chunk> = Vec::new();
-    let mut taken = BTreeMap::new();
     let mut placed: BTreeSet<FileId> = BTreeSet::new();
-    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Script) {
-        let id = FileId::new(at);
+    let mut of_script: BTreeMap<FileId, usize> = BTreeMap::new();
+    for id in of_kind(Kind::Script) {
         let mut styles = stem_styles(id);
         styles.retain(|&style| placed.insert(style));
-        let name = numbered(&mut taken, hashes.split(&file.path).0);
-        chunks.push(Chunk { name, script: Some(id), styles });
+        of_script.insert(id, chunks.len());
+        chunks.push(chunk(Some(id), styles));
     }
-    chunks.sort_by(|a, b| a.name.cmp(&b.name));
-    for chunk in &mut chunks {
-        let opened =
-            openings.iter().filter(|opening| opening.files.first() == chunk.script.as_ref());
-        for &file in opened.flat_map(|opening| opening.files.iter()) {
-            if files[file.at()].kind == Kind::Style && placed.insert(file) {
-                chunk.styles.push(file);
-            }
+    // A style that only an opening ties to a script belongs to the first by path.
+    let mut opened: Vec<(FileId, FileId)> = openings
+        .iter()
+        .filter_map(|opening| Some((opening.files.first()?, &opening.files)))
+        .flat_map(|(&first, files)| files.iter().map(move |&file| (first, file)))
+        .filter(|(_, file)| files[file.at()].kind == Kind::Style)
+        .collect();
+    opened.sort();
+    for (script, style) in opened {
+        if let Some(&at) = of_script.get(&script)
+            && placed.insert(style)
+        {
+            chunks[at].styles.push(style);
         }
     }
-    for (at, file) in files.iter().enumerate().filter(|(_, file)| file.kind == Kind::Style) {
-        let id = FileId::new(at);
-        if placed.insert(id) {
-            let name = numbered(&mut taken, hashes.split(&file.path).0);
-            chunks.push(Chunk { name, script: None, styles: vec![id] });
-        }
-    }
-    chunks.sort_by(|a, b| a.name.cmp(&b.name));
+    chunks.extend(
+        of_kind(Kind::Style).filter(|&id| placed.insert(id)).map(|id| chunk(None, vec![id])),
+    );
     chunks
 }
 

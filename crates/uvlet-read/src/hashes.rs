@@ -16,8 +16,8 @@ struct Pattern {
 /// Strips content hashes from file names of one build.
 #[derive(Debug, Default)]
 pub struct Hashes {
-    /// One pattern per extension.
-    patterns: BTreeMap<String, Pattern>,
+    /// Patterns per extension, the commonest first; all have its length.
+    patterns: BTreeMap<String, Vec<Pattern>>,
 }
 
 /// Lengths that a hash may have.
@@ -29,16 +29,16 @@ impl Hashes {
     /// Finds the pattern for each extension among the names. The pattern of the build as a whole
     /// is preferred: an extension with one file could be cut in several ways.
     pub fn find<'a>(paths: impl Iterator<Item = &'a str>) -> Self {
-        let mut by_extension: BTreeMap<&str, Counts> = BTreeMap::new();
+        let mut by_extension: BTreeMap<&str, Counts<'_>> = BTreeMap::new();
         let mut overall = Counts::default();
         for path in paths {
             let (stem, extension) = split(path);
             by_extension.entry(extension).or_default().add(stem);
             overall.add(stem);
         }
-        let preferred = overall.best(None);
+        let preferred = overall.patterns(None).and_then(|patterns| patterns.first().copied());
         let patterns = by_extension.into_iter().filter_map(|(extension, counts)| {
-            Some((extension.to_owned(), counts.best(preferred)?))
+            Some((extension.to_owned(), counts.patterns(preferred)?))
         });
         Self { patterns: patterns.collect() }
     }
@@ -46,11 +46,12 @@ impl Hashes {
     /// The stem of a path's file name without its hash, and the hash.
     pub fn split<'p>(&self, path: &'p str) -> (&'p str, Option<&'p str>) {
         let (stem, extension) = split(path);
-        if let Some(pattern) = self.patterns.get(extension)
-            && let Some((name, hash)) = pattern.split(stem)
-            && !is_word(hash)
-        {
-            return (name, Some(hash));
+        for pattern in self.patterns.get(extension).into_iter().flatten() {
+            if let Some((name, hash)) = pattern.split(stem)
+                && !is_word(hash)
+            {
+                return (name, Some(hash));
+            }
         }
         (stem, None)
     }
@@ -78,14 +79,14 @@ fn split(path: &str) -> (&str, &str) {
 
 /// How many stems end in something random, per pattern.
 #[derive(Default)]
-struct Counts {
-    stems: usize,
+struct Counts<'a> {
+    stems: Vec<&'a str>,
     found: BTreeMap<Pattern, usize>,
 }
 
-impl Counts {
-    fn add(&mut self, stem: &str) {
-        self.stems += 1;
+impl<'a> Counts<'a> {
+    fn add(&mut self, stem: &'a str) {
+        self.stems.push(stem);
         let is_separator = |c: &(usize, char)| matches!(c.1, '-' | '.' | '_');
         let cuts = stem.char_indices().filter(is_separator).map(|(at, c)| (Some(c), at + 1));
         for (separator, start) in cuts.chain([(None, 0)]) {
@@ -96,9 +97,10 @@ impl Counts {
         }
     }
 
-    /// The pattern that most stems follow, if half of them do. Among equals: the preferred one, a
-    /// cut at a separator, a usual length, the shorter hash.
-    fn best(&self, preferred: Option<Pattern>) -> Option<Pattern> {
+    /// The pattern that most stems follow, with the others of its length, if half of the stems
+    /// follow one of them: a build may name entries `name.HASH` and chunks by the hash alone. Among
+    /// equals: the preferred one, a cut at a separator, a usual length, the shorter hash.
+    fn patterns(&self, preferred: Option<Pattern>) -> Option<Vec<Pattern>> {
         let rank = |(pattern, count): (&Pattern, &usize)| {
             let usual = USUAL.iter().position(|&length| length == pattern.length);
             (
@@ -109,8 +111,22 @@ impl Counts {
                 std::cmp::Reverse(pattern.length),
             )
         };
-        let (pattern, count) = self.found.iter().max_by_key(|&found| rank(found))?;
-        (count * 2 >= self.stems || *count >= 8).then_some(*pattern)
+        let no_pattern = (&Pattern { separator: None, length: 0 }, &0);
+        let (best, _) = self.found.iter().max_by_key(|&found| rank(found)).unwrap_or(no_pattern);
+        let alike = self.found.iter().filter(|(pattern, _)| pattern.length == best.length);
+        let count: usize = alike.clone().map(|(_, count)| count).sum();
+        let mut patterns: Vec<Pattern> = alike.map(|(pattern, _)| *pattern).collect();
+        patterns.sort_by_key(|pattern| *pattern != *best);
+        // Of few files none may look random enough by itself; they follow the build's pattern.
+        if count * 2 < self.stems.len() && count < 8 {
+            let follow = |pattern: &Pattern| {
+                let fits =
+                    |stem: &&&str| pattern.split(stem).is_some_and(|(_, hash)| !is_word(hash));
+                self.stems.iter().filter(fits).count() * 2 >= self.stems.len()
+            };
+            return preferred.filter(follow).map(|pattern| vec![pattern]);
+        }
+        Some(patterns)
     }
 }
 
@@ -156,6 +172,9 @@ mod tests {
         &["shop", "Dialog", "index", "date-picker"])]
     #[case::webpack(&["main.0a1b2c3d4e5f60718293.js", "408.9f8e7d6c5b4a39281706.js"], &["main", "408"])]
     #[case::whole_name(&["0a1b2c3d4e5f6071.js", "9f8e7d6c5b4a3928.js"], &["", ""])]
+    #[case::mixed(&["index.8af89c915969506c.js", "js/1553bacd53ecb420.js", "js/788eb026cfe965c2.js"], &["index", "", ""])]
+    #[case::few_styles(&["a-sSG4zXwi.js", "b-DSZQPyG0.js", "one-DtUNrmg_.css", "two-CjcnHwjL.css", "c-DhzmkAbc.css"],
+        &["a", "b", "one", "two", "c"])]
     #[case::one_style(&["b-RCDS7OG5.js", "chunk-BZNJQ2RX.js", "b-LGMGADHI.css"], &["b", "chunk", "b"])]
     #[case::one_file(&["user-page-AbC1x345.js"], &["user-page"])]
     #[case::none(&["app.js", "vendor-react.js", "chapter12.js", "step-two.js"],

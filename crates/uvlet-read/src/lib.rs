@@ -12,6 +12,7 @@ mod folder;
 mod hashes;
 mod html;
 mod judge;
+mod names;
 mod open;
 mod packages;
 mod registry;

@@ -1,6 +1,7 @@
 //! Decides what a path holds and makes one record of it.
 
 use std::{
+    collections::BTreeSet,
     io,
     path::{Path, PathBuf},
 };
@@ -16,7 +17,7 @@ use crate::{
     examine::examine,
     folder,
     hashes::Hashes,
-    judge,
+    judge, names,
     registry::{Chunks, Registry},
     resolve::Resolver,
 };
@@ -128,13 +129,14 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
-    let names = assemble::names(&examined, options.root.as_deref(), own);
-    let mut ledger = assemble::ledger(&listing, &examined, &names);
+    let owners = assemble::names(&examined, options.root.as_deref(), own);
+    let mut ledger = assemble::ledger(&listing, &examined, &owners);
     let paths = || listing.counted.iter().map(|(file, _)| file.path.as_str());
     let resolver = Resolver::new(paths(), options.base.as_deref());
     let hashes = Hashes::find(paths());
     let mut pages = entries::of_pages(&ledger.files, &examined, &resolver, &mut notices);
-    let asked: Vec<FileId> = pages.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
+    let asked: BTreeSet<FileId> =
+        pages.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
     let by_stem = entries::styles_by_stem(&ledger.files, &hashes);
     let stem_styles = |script: FileId| by_stem.get(&script).cloned().unwrap_or_default();
     let unasked_styles = |script: FileId| {
@@ -152,14 +154,14 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
             Scripts { files: &ledger.files, registries: &registries, chunks: &chunk_files };
         pages = entries::inferred(&scripts, &openings, &hashes, &stem_styles, &mut notices);
     }
-    let chunks = entries::chunks(&ledger.files, &openings, &hashes, &stem_styles);
+    let chunks = entries::chunks(&ledger.files, &openings, &stem_styles);
     let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();
-    let (mode, mode_evidence) = judge::mode(&looks, &names.modules);
+    let (mode, mode_evidence) = judge::mode(&looks, &owners.modules);
     let externals = ledger.files.iter().flat_map(|file| &file.externals).map(String::as_str);
     let (target, target_basis) = judge::target(externals);
     notices.sort();
     notices.dedup();
-    Record {
+    let mut record = Record {
         schema: SCHEMA,
         label: options.label.clone().unwrap_or_else(|| label_of(path)),
         bundler: None,
@@ -172,8 +174,8 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
         files: ledger.files,
         cells: ledger.cells,
         runs: ledger.runs,
-        modules: names.modules,
-        packages: names.packages,
+        modules: owners.modules,
+        packages: owners.packages,
         chunks,
         entries: pages,
         openings,
@@ -183,7 +185,9 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
             .map(|(file, kind)| Aside { path: file.path, kind, bytes: file.bytes })
             .collect(),
         notices,
-    }
+    };
+    names::give(&mut record, &hashes);
+    record
 }
 
 /// The folder's own name; `.` and `..` are looked up, since they name nothing.

@@ -97,6 +97,33 @@ impl Record {
         &self.cells[range.start as usize..range.end as usize]
     }
 
+    /// What a module belongs to, for people: its package, or the folder of an own one.
+    #[must_use]
+    pub fn kin_of(&self, id: ModuleId) -> &str {
+        match self.package_of(id) {
+            Some(package) => &package.name,
+            None => {
+                let path = self.module(id).path.as_str();
+                let folder = path.rsplit_once('/').map_or("own", |(folder, _)| folder);
+                folder.strip_prefix("src/").unwrap_or(folder)
+            }
+        }
+    }
+
+    /// What a chunk holds, by kin, heaviest first.
+    #[must_use]
+    pub fn kin_in(&self, chunk: &Chunk) -> Vec<&str> {
+        let mut weights: BTreeMap<&str, u64> = BTreeMap::new();
+        for cell in chunk.files().flat_map(|id| self.cells_of(id)) {
+            if let Owner::Module(id) = cell.owner {
+                *weights.entry(self.kin_of(id)).or_default() += cell.amount.emitted;
+            }
+        }
+        let mut kin: Vec<(&str, u64)> = weights.into_iter().collect();
+        kin.sort_by_key(|&(_, weight)| std::cmp::Reverse(weight));
+        kin.into_iter().map(|(kin, _)| kin).collect()
+    }
+
     /// Whether installed code owns a cell.
     #[must_use]
     pub fn is_third_party(&self, owner: Owner) -> bool {

@@ -114,8 +114,10 @@ pub struct File {
 /// An emitted script with the styles that belong to it: the unit a browser fetches.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Chunk {
-    /// The name that outputs and selectors use.
+    /// The name that outputs and selectors use; it outlives the build.
     pub name: String,
+    /// The stem of the file's name without the hash.
+    pub stem: String,
     /// The script; a style that belongs to none is a chunk without.
     pub script: Option<FileId>,
     /// The styles.
@@ -123,6 +125,12 @@ pub struct Chunk {
 }
 
 impl Chunk {
+    /// Its file's name says nothing of it, so it is called after what it holds.
+    #[must_use]
+    pub fn is_renamed(&self) -> bool {
+        self.name.starts_with('~')
+    }
+
     /// The script and the styles.
     pub fn files(&self) -> impl Iterator<Item = FileId> + '_ {
         self.script.into_iter().chain(self.styles.iter().copied())

@@ -279,7 +279,12 @@ impl Evaluation<'_, '_, '_> {
             Named::File => ("file", record.files.iter().map(|file| file.path.as_str()).collect()),
             Named::Kind => ("kind", Kind::ALL.iter().map(|kind| kind.name()).collect()),
         };
-        let remedy = remedy(argument, names.into_iter());
+        let renamed =
+            record.chunks.iter().find(|chunk| set == Named::Chunk && chunk.stem == argument);
+        let remedy = match renamed {
+            Some(chunk) => format!("that file's chunk goes by `{}`", chunk.name),
+            None => remedy(argument, names.into_iter()),
+        };
         let message = format!("no {what} is called `{argument}`, {remedy}");
         Err(SelectorError::new(self.text, at.start, message))
     }

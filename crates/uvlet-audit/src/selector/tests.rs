@@ -41,7 +41,7 @@ fn record() -> Record {
         "runs": [],
         "modules": [module("node_modules/@s/p/i.js", Some(0)), module("src/[id]/m.js", None)],
         "packages": [{"name": "@s/p", "place": "node_modules/@s/p", "version": null, "own": false}],
-        "chunks": [{"name": "a", "script": 1, "styles": [0]}, {"name": "b", "script": 2, "styles": []}],
+        "chunks": [{"name": "a", "stem": "a", "script": 1, "styles": [0]}, {"name": "b", "stem": "408", "script": 2, "styles": []}],
         "entries": [entry("one", &[1, 0], &[]), entry("two", &[2], &[3])],
         "openings": [], "aside": [], "notices": [],
     });
@@ -115,6 +115,7 @@ fn parse_errors_point_at_the_column(
 #[rstest]
 #[case("startup(tow)", "no entry is called `tow`, did you mean two?")]
 #[case("chunk(c)", "no chunk is called `c`, there are a, b")]
+#[case("chunk(408)", "no chunk is called `408`, that file's chunk goes by `b`")]
 #[case("file(src/**)", "no file is called `src/**`")]
 #[case("kind(scripts)", "no kind is called `scripts`, did you mean script?")]
 fn names_that_must_exist(#[case] text: &str, #[case] message: &str) {

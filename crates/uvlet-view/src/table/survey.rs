@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use uvlet_audit::survey::{EntryRow, Startup, Survey};
-use uvlet_record::{Mode, Record};
+use uvlet_record::{Mode, Record, sizes::Measure};
 
 use super::{Screen, bold, count, dim, styled, wrapped};
 use crate::{
@@ -32,27 +32,39 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
         text.push('\n');
     }
     let scale = entries.iter().map(|entry| startup(entry) + deferred(entry)).max().unwrap_or(0);
-    let sizes: BTreeMap<&str, u64> = record
-        .files
-        .iter()
-        .map(|file| {
-            let bytes = match screen.measure {
-                uvlet_record::sizes::Measure::Emitted => file.emitted,
-                uvlet_record::sizes::Measure::Coded(coding) => {
-                    *file.coded.get(coding).unwrap_or(&0)
-                }
-            };
-            (file.path.as_str(), bytes)
-        })
-        .collect();
+    let notes = Notes::of(survey, record, screen);
     for entry in entries {
         text.push('\n');
-        text.push_str(&one_entry(entry, screen, scale, &sizes));
+        text.push_str(&one_entry(entry, screen, scale, &notes));
     }
     text.push('\n');
     text.push_str(&wrapped(&folder(survey, screen), screen.columns(), 0));
     text.push('\n');
     text
+}
+
+/// What is said of each file beside its name.
+struct Notes<'a> {
+    sizes: BTreeMap<&'a str, u64>,
+    /// Of files whose name says nothing: what they hold.
+    holds: BTreeMap<&'a str, String>,
+}
+
+impl<'a> Notes<'a> {
+    fn of(survey: &'a Survey, record: &'a Record, screen: &Screen) -> Self {
+        let size = |file: &uvlet_record::File| match screen.measure {
+            Measure::Emitted => file.emitted,
+            Measure::Coded(coding) => *file.coded.get(coding).unwrap_or(&0),
+        };
+        let sizes = record.files.iter().map(|file| (file.path.as_str(), size(file))).collect();
+        let named = survey.chunks.iter().filter_map(|chunk| {
+            let (holds, file) = (chunk.holds.as_ref()?, chunk.files.first()?);
+            let more =
+                if holds.more > 0 { format!(" and {} more", holds.more) } else { String::new() };
+            Some((file.as_str(), format!("≈ {}{more}", plain(&holds.heaviest))))
+        });
+        Self { sizes, holds: named.collect() }
+    }
 }
 
 /// What each page costs before it runs.
@@ -127,7 +139,7 @@ fn parts(entry: &EntryRow, screen: &Screen) -> [u64; PARTS.len()] {
     parts.map(|sizes| sizes.get(screen.measure))
 }
 
-fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, sizes: &BTreeMap<&str, u64>) -> String {
+fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -> String {
     let units = screen.units;
     let measure = screen.measure;
     let parts = parts(entry, screen);
@@ -155,21 +167,25 @@ fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, sizes: &BTreeMap<&st
     };
     text.push_str(&wrapped(&format!("  {}{shared}", split.join(", ")), columns, 2));
     text.push('\n');
-    text.push_str(&files(entry, screen, sizes));
+    text.push_str(&files(entry, screen, notes));
     text
 }
 
 /// The entry's files in the order they load.
-fn files(entry: &EntryRow, screen: &Screen, sizes: &BTreeMap<&str, u64>) -> String {
-    let size = |path: &String| sizes.get(path.as_str()).copied().unwrap_or(0);
+fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
+    let size = |path: &String| notes.sizes.get(path.as_str()).copied().unwrap_or(0);
+    let shown_as = |path: &String| match notes.holds.get(path.as_str()) {
+        Some(holds) => format!("{}  {holds}", plain(path)),
+        None => plain(path).into_owned(),
+    };
     let all = &entry.startup.files;
     let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
     let column = all.iter().map(|path| screen.units.size(size(path)).len()).max().unwrap_or(0);
-    let longest = all.iter().map(|path| width(&plain(path))).max().unwrap_or(0);
+    let longest = all.iter().map(|path| width(&shown_as(path))).max().unwrap_or(0);
     let names = longest.max(24).min(screen.columns() - column - 10);
     let mut text = String::new();
     for (at, path) in all[..shown].iter().enumerate() {
-        let name = fitted(path, names);
+        let name = fitted(&shown_as(path), names);
         let space = " ".repeat(names - width(&name));
         let bytes = screen.units.size(size(path));
         text.push_str(&format!("  {:>4}  {name}{space}  {bytes:>column$}\n", at + 1));
