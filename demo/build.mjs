@@ -1,7 +1,7 @@
 // Builds the sample site: lays its packages out as real folders, runs a bundler, writes the pages.
-//   node build.mjs [--bundler esbuild] [--into DIR]
+//   node build.mjs [--bundler NAME] [--into DIR]
 // Real folders, no links: bundlers follow links, and every package would look like own code.
-import { cp, mkdir, readFile, rm, writeFile } from "node:fs/promises";
+import { cp, mkdir, readFile, rm } from "node:fs/promises";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
@@ -9,7 +9,7 @@ import { layout } from "./layout.mjs";
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const PAGES = ["timetable", "booking", "crew"];
-const BUNDLERS = ["esbuild"];
+const BUNDLERS = ["esbuild", "vite"];
 
 const { values } = parseArgs({ options: { bundler: { type: "string", multiple: true }, into: { type: "string" } } });
 const into = path.resolve(values.into ?? path.join(here, "builds"));
@@ -25,20 +25,6 @@ async function layOut(state) {
   return site;
 }
 
-async function writePages(site, out, found) {
-  const template = await readFile(path.join(site, "page.html"), "utf8");
-  for (const page of PAGES) {
-    const { script, preloads, styles } = found[page];
-    const head = [
-      ...styles.map((style) => `    <link rel="stylesheet" href="/${style}">`),
-      ...preloads.map((chunk) => `    <link rel="modulepreload" href="/${chunk}">`),
-      `    <script type="module" src="/${script}"></script>`,
-    ];
-    const text = template.replace("{{title}}", page).replace("{{head}}", head.join("\n"));
-    await writeFile(path.join(out, `${page}.html`), text);
-  }
-}
-
 for (const name of values.bundler ?? BUNDLERS) {
   const { bundle } = await import(`./bundlers/${name}.mjs`);
   for (const state of Object.keys(layout)) {
@@ -46,9 +32,10 @@ for (const name of values.bundler ?? BUNDLERS) {
     // Built inside the site, as anyone would: the maps then name sources as `../src/…`.
     const out = path.join(site, "dist");
     await mkdir(out, { recursive: true });
-    const found = await bundle({ site, out, pages: PAGES, state });
+    const template = await readFile(path.join(site, "page.html"), "utf8");
+    const page = (title, head) => template.replace("{{title}}", title).replace("{{head}}", head.join("\n"));
+    await bundle({ site, out, pages: PAGES, state, page });
     await cp(path.join(site, "public"), out, { recursive: true });
-    await writePages(site, out, found);
     const kept = path.join(into, `${name}-${state}`);
     await rm(kept, { recursive: true, force: true });
     await cp(out, kept, { recursive: true });

@@ -4,8 +4,8 @@ import { build } from "esbuild";
 import { writeFile } from "node:fs/promises";
 import path from "node:path";
 
-/** Builds `site` (laid out in a folder) into `out`; returns scripts and styles per page. */
-export async function bundle({ site, out, pages, state }) {
+/** Builds `site` (laid out in a folder) into `out`; `page(title, head)` makes a page's HTML. */
+export async function bundle({ site, out, pages, state, page }) {
   const result = await build({
     absWorkingDir: site,
     entryPoints: Object.fromEntries(pages.map((page) => [page, `src/${page}/main.js`])),
@@ -26,16 +26,16 @@ export async function bundle({ site, out, pages, state }) {
   });
   await writeFile(path.join(out, "metafile.json"), JSON.stringify(result.metafile));
   const inside = (file) => path.relative(out, path.resolve(site, file));
-  const found = {};
   for (const [file, output] of Object.entries(result.metafile.outputs)) {
-    const page = pages.find((name) => output.entryPoint === `src/${name}/main.js`);
-    if (!page) continue;
+    const name = pages.find((name) => output.entryPoint === `src/${name}/main.js`);
+    if (!name) continue;
     const imports = output.imports.filter(({ kind }) => kind === "import-statement");
-    found[page] = {
-      script: inside(file),
-      preloads: imports.map(({ path: chunk }) => inside(chunk)),
-      styles: output.cssBundle ? [inside(output.cssBundle)] : [],
-    };
+    const styles = output.cssBundle ? [output.cssBundle] : [];
+    const head = [
+      ...styles.map((style) => `    <link rel="stylesheet" href="/${inside(style)}">`),
+      ...imports.map((chunk) => `    <link rel="modulepreload" href="/${inside(chunk.path)}">`),
+      `    <script type="module" src="/${inside(file)}"></script>`,
+    ];
+    await writeFile(path.join(out, `${name}.html`), page(name, head));
   }
-  return found;
 }

@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, FileId, Kind, Mode, Origin, Owner, Record, Target,
+    Aside, Bundler, Chunk, FileId, Kind, Mode, Origin, Owner, Record, SetAside, Target,
     sizes::{Amount, Sizes},
 };
 
@@ -26,6 +26,8 @@ pub struct Survey {
     pub kinds: Vec<KindRow>,
     /// All files that count.
     pub totals: Deferred,
+    /// Output for other targets, in no total.
+    pub set_aside: Vec<SetAside>,
     /// Files that do not count.
     pub aside: Vec<Aside>,
     /// Counted files that no entry reaches.
@@ -182,6 +184,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         chunks: chunks(lens),
         kinds: kinds.collect(),
         totals: of_files(lens, &every),
+        set_aside: record.set_aside.clone(),
         aside: record.aside.clone(),
         unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
     }

@@ -38,7 +38,7 @@ type Key = (String, Option<String>);
 pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names {
     let maps: Vec<Option<&Owned>> = examined.iter().map(|file| file.owned.as_ref()).collect();
     let project = project(&maps, root);
-    let named: Vec<Vec<Option<Named>>> = maps
+    let mut named: Vec<Vec<Option<Named>>> = maps
         .iter()
         .map(|map| {
             let Some(map) = map else { return Vec::new() };
@@ -50,6 +50,7 @@ pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names
             map.sources.iter().map(name).collect()
         })
         .collect();
+    let workspaces = root.map(|root| place_in_workspaces(&mut named, root)).unwrap_or_default();
     let clashing = clashing(&named);
     let key = |named: &Named| -> Key {
         let place = named.package.as_ref().map(|package| package.place.clone());
@@ -68,7 +69,7 @@ pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names
             name: package.name.clone(),
             place: package.place.clone(),
             version: packages::version(package, root),
-            own: own.is_match(&package.name),
+            own: own.is_match(&package.name) || workspaces.contains(&package.place),
         })
         .collect();
     let package_ids: HashMap<&str, PackageId> =
@@ -101,6 +102,19 @@ pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names
         })
         .collect();
     Names { modules, packages, owners }
+}
+
+/// Gives own modules the workspace package around them; returns the places of these.
+fn place_in_workspaces(named: &mut [Vec<Option<Named>>], root: &Path) -> BTreeSet<String> {
+    let mut workspaces = packages::Workspaces::under(root);
+    let mut places = BTreeSet::new();
+    for named in named.iter_mut().flatten().flatten() {
+        if named.package.is_none() && is_module(named) {
+            named.package = workspaces.around(&named.path);
+            places.extend(named.package.iter().map(|package| package.place.clone()));
+        }
+    }
+    places
 }
 
 fn is_module(named: &Named) -> bool {

@@ -4,6 +4,7 @@
 //! build instead of being shipped is set aside by its content.
 
 use std::{
+    collections::BTreeSet,
     fs::File,
     io,
     ops::Deref,
@@ -13,6 +14,8 @@ use std::{
 use serde::{Deserialize, de::IgnoredAny};
 use uvlet_record::{AsideKind, Kind, Notice};
 use walkdir::WalkDir;
+
+use crate::twins;
 
 /// A file of the folder.
 #[derive(Debug)]
@@ -73,8 +76,10 @@ pub fn list(folder: &Path) -> Listing {
         }
     }
     files.sort_by(|a, b| a.path.cmp(&b.path));
+    let paths: BTreeSet<String> = files.iter().map(|file| file.path.clone()).collect();
     for file in files {
-        match aside_kind(&file) {
+        let twin = twins::stands_for(&file.path).filter(|(plain, _)| paths.contains(*plain));
+        match twin.map(|_| AsideKind::Twin).or_else(|| aside_kind(&file)) {
             Some(kind) => listing.aside.push((file, kind)),
             None => {
                 let kind = kind_of(&file.path);
@@ -87,8 +92,21 @@ pub fn list(folder: &Path) -> Listing {
 
 fn inside(folder: &Path, path: &Path) -> String {
     let path = path.strip_prefix(folder).unwrap_or(path);
-    let parts: Vec<_> = path.iter().map(|part| part.to_string_lossy()).collect();
+    let parts: Vec<_> = path.iter().map(|part| name(part.as_encoded_bytes())).collect();
     parts.join("/")
+}
+
+/// A file's name as text; bytes that are no UTF-8 stand as a URL would hold them, so that two names
+/// never become one.
+fn name(bytes: &[u8]) -> String {
+    let mut name = String::with_capacity(bytes.len());
+    for chunk in bytes.utf8_chunks() {
+        name.push_str(chunk.valid());
+        for byte in chunk.invalid() {
+            name.push_str(&format!("%{byte:02X}"));
+        }
+    }
+    name
 }
 
 /// The notice for a file that cannot be read.

@@ -173,8 +173,8 @@ mod tests {
     #[case::webpack(&["main.0a1b2c3d4e5f60718293.js", "408.9f8e7d6c5b4a39281706.js"], &["main", "408"])]
     #[case::whole_name(&["0a1b2c3d4e5f6071.js", "9f8e7d6c5b4a3928.js"], &["", ""])]
     #[case::mixed(&["index.8af89c915969506c.js", "js/1553bacd53ecb420.js", "js/788eb026cfe965c2.js"], &["index", "", ""])]
-    #[case::few_styles(&["a-sSG4zXwi.js", "b-DSZQPyG0.js", "one-DtUNrmg_.css", "two-CjcnHwjL.css", "c-DhzmkAbc.css"],
-        &["a", "b", "one", "two", "c"])]
+    #[case::few_styles(&["a-sSG4zXwi.js", "b-DSZQPyG0.js", "d-CN4KUr_n.js", "e-D5J6wcBC.js", "one-DtUNrmg_.css", "two-CjcnHwjL.css", "c-DhzmkAbc.css"],
+        &["a", "b", "d", "e", "one", "two", "c"])]
     #[case::one_style(&["b-RCDS7OG5.js", "chunk-BZNJQ2RX.js", "b-LGMGADHI.css"], &["b", "chunk", "b"])]
     #[case::one_file(&["user-page-AbC1x345.js"], &["user-page"])]
     #[case::none(&["app.js", "vendor-react.js", "chapter12.js", "step-two.js"],

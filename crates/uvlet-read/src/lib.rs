@@ -19,5 +19,7 @@ mod registry;
 mod resolve;
 mod sourcemaps;
 mod styles;
+mod targets;
+mod twins;
 
 pub use open::{Options, ReadError, open};

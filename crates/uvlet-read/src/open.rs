@@ -8,18 +8,22 @@ use std::{
 
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
-use uvlet_record::{Aside, FileId, Flaw, Kind, Record, SCHEMA, sizes::Coding};
+use uvlet_record::{
+    Aside, FileId, Flaw, Kind, Notice, Record, SCHEMA, SetAside, Target,
+    sizes::{Coded, Coding},
+};
 
 use crate::{
     assemble,
     connect::Connector,
     entries::{self, Scripts},
-    examine::examine,
-    folder,
+    examine::{Examined, examine},
+    folder::{self, Listing},
     hashes::Hashes,
     judge, names,
     registry::{Chunks, Registry},
     resolve::Resolver,
+    targets, twins,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -39,6 +43,10 @@ pub struct Options {
     pub base: Option<String>,
     /// Globs over names of packages that count as own code.
     pub own: Vec<String>,
+    /// Take the sizes of precompressed twins where there are good ones.
+    pub twins: bool,
+    /// Which target's output is looked at where there are several; the browser's if not said.
+    pub target: Option<Target>,
 }
 
 /// Why no record can be made.
@@ -58,6 +66,14 @@ pub enum ReadError {
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
+    /// The target that was asked for is not there.
+    #[error("{}: holds no output for the {}; leave --target out", path.display(), target.name())]
+    NoTarget {
+        /// The path.
+        path: PathBuf,
+        /// The target.
+        target: Target,
+    },
     /// A glob over package names.
     #[error("own package `{glob}`: {message}")]
     Glob {
@@ -94,7 +110,7 @@ pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
     }
     std::fs::read_dir(path).map_err(io_error)?;
     let own = globs(&options.own)?;
-    let record = read_folder(path, options, &own);
+    let record = read_folder(path, options, &own)?;
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {
         return Err(ReadError::NothingCounted(path.to_owned()));
@@ -118,14 +134,26 @@ fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
     })
 }
 
-fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
-    let listing = folder::list(path);
-    let examine = || examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL);
-    let mut examined = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
-        Ok(pool) => pool.install(examine),
-        Err(_) => examine(),
+fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, ReadError> {
+    let mut listing = folder::list(path);
+    let look = || {
+        let mut notices = Vec::new();
+        let twins = twins::check(&listing, &mut notices);
+        (examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL), twins, notices)
     };
-    let mut notices = listing.notices.clone();
+    let (mut examined, twins, mut notices) =
+        match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
+            Ok(pool) => pool.install(look),
+            Err(_) => look(),
+        };
+    notices.append(&mut listing.notices);
+    let mut measured_by_twin = Coded::default();
+    if options.twins {
+        let used = twins.iter().filter(|twin| twin.coding == Coding::Gzip);
+        measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
+        used.for_each(|twin| examined[twin.file].gzip = twin.bytes);
+    }
+    let set_aside = set_aside(path, options, &mut listing, &mut examined, &mut notices)?;
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
@@ -157,7 +185,10 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
     let chunks = entries::chunks(&ledger.files, &openings, &stem_styles);
     let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();
     let (mode, mode_evidence) = judge::mode(&looks, &owners.modules);
-    let externals = ledger.files.iter().flat_map(|file| &file.externals).map(String::as_str);
+    let required = examined.iter().filter_map(|file| file.code.as_ref());
+    let required = required.flat_map(|code| code.node_requires.iter());
+    let externals = ledger.files.iter().flat_map(|file| &file.externals).chain(required);
+    let externals = externals.map(String::as_str);
     let (target, target_basis) = judge::target(externals);
     notices.sort();
     notices.dedup();
@@ -170,6 +201,8 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
         mode_evidence,
         target,
         target_basis,
+        set_aside,
+        twins: measured_by_twin,
         encoders: [(Coding::Gzip, coding::gzip_encoder(coding::GZIP_LEVEL))].into(),
         files: ledger.files,
         cells: ledger.cells,
@@ -187,7 +220,56 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Record {
         notices,
     };
     names::give(&mut record, &hashes);
-    record
+    Ok(record)
+}
+
+/// Where the folder holds output for browser and server, keeps that of the target asked for.
+fn set_aside(
+    path: &Path,
+    options: &Options,
+    listing: &mut Listing,
+    examined: &mut Vec<Examined>,
+    notices: &mut Vec<Notice>,
+) -> Result<Vec<SetAside>, ReadError> {
+    let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
+    let resolver = Resolver::new(paths, options.base.as_deref());
+    let wanted = options.target.unwrap_or(Target::Browser);
+    let Some(servers) = targets::server_files(listing, examined, &resolver) else {
+        let externals = examined
+            .iter()
+            .filter_map(|file| file.code.as_ref())
+            .flat_map(|code| code.loads.iter().chain(&code.node_requires).map(String::as_str));
+        let (only, _) = judge::target(externals);
+        return match options.target {
+            Some(target) if target != only => {
+                Err(ReadError::NoTarget { path: path.to_owned(), target })
+            }
+            _ => Ok(Vec::new()),
+        };
+    };
+    let other = match wanted {
+        Target::Browser => Target::Server,
+        Target::Server => Target::Browser,
+        target => return Err(ReadError::NoTarget { path: path.to_owned(), target }),
+    };
+    let keep = |at: usize| servers[at] == (wanted == Target::Server);
+    let (mut file_count, mut bytes) = (0, 0);
+    for (at, (file, _)) in listing.counted.iter().enumerate().filter(|(at, _)| !keep(*at)) {
+        file_count += 1;
+        bytes += file.bytes;
+        examined[at].notices.clear();
+    }
+    let mut at = 0;
+    listing.counted.retain(|_| (keep(at), at += 1).0);
+    at = 0;
+    examined.retain(|_| (keep(at), at += 1).0);
+    let message = format!(
+        "{file_count} files of {} output ({bytes} B emitted) are set aside, in no total; --target {} looks at them",
+        other.name(),
+        other.name(),
+    );
+    notices.push(Notice::new("target-set-aside", message, None));
+    Ok(vec![SetAside { target: other, file_count, bytes }])
 }
 
 /// The folder's own name; `.` and `..` are looked up, since they name nothing.

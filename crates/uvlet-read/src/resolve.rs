@@ -48,18 +48,18 @@ impl<'a> Resolver<'a> {
         }
         if let Some(after) = rest.strip_prefix("//") {
             let (_, path) = after.split_once('/').unwrap_or((after, ""));
-            return self.longest_suffix(&decode(path)).map_or(Meant::External, Meant::File);
+            return self.longest_suffix(&decode(path), folder).map_or(Meant::External, Meant::File);
         }
         let plain = decode(rest);
         if plain.is_empty() {
             return Meant::Nothing;
         }
         let found = match plain.strip_prefix('/') {
-            Some(rooted) => self.longest_suffix(&path::resolve(rooted)),
+            Some(rooted) => self.longest_suffix(&path::resolve(rooted), folder),
             None => {
                 let joined = path::resolve(format!("{folder}/{plain}").trim_start_matches('/'));
                 match joined.strip_prefix("../") {
-                    Some(_) => self.longest_suffix(joined.trim_start_matches("../")),
+                    Some(_) => self.longest_suffix(joined.trim_start_matches("../"), folder),
                     None => self.by_path.get(joined.as_str()).copied(),
                 }
             }
@@ -81,11 +81,18 @@ impl<'a> Resolver<'a> {
     }
 
     /// The file whose path is the longest tail of this one: sites are served under prefixes that
-    /// the folder does not show.
-    fn longest_suffix(&self, path: &str) -> Option<FileId> {
+    /// the folder does not show. The site's root is the output folder, or one of the folders around
+    /// the file that asks, where several outputs stand side by side.
+    fn longest_suffix(&self, path: &str, folder: &str) -> Option<FileId> {
         let mut rest = path;
         loop {
             if let Some(&id) = self.by_path.get(rest) {
+                return Some(id);
+            }
+            let roots = folder.match_indices('/').map(|(end, _)| end).chain([folder.len()]);
+            let under =
+                |end: usize| self.by_path.get(format!("{}/{rest}", &folder[..end]).as_str());
+            if let Some(&id) = roots.filter(|&end| end > 0).find_map(under) {
                 return Some(id);
             }
             rest = rest.split_once('/')?.1;
@@ -130,13 +137,15 @@ mod tests {
     #[case("https://cdn.example/v1/app/assets/a.js", "", Meant::File(FileId(0)))]
     #[case("//cdn.example/assets/b%20c.css", "", Meant::File(FileId(1)))]
     #[case("../assets/a.js", "pages", Meant::File(FileId(0)))]
+    #[case("/c.js", "client/pages", Meant::File(FileId(2)))]
     #[case("../../assets/a.js", "pages", Meant::File(FileId(0)))]
     #[case("a.js", "", Meant::Missing)]
     #[case("https://elsewhere.example/z.js", "", Meant::External)]
     #[case("data:image/png;base64,AAAA", "", Meant::Nothing)]
     #[case("#top", "", Meant::Nothing)]
     fn urls(#[case] url: &str, #[case] folder: &str, #[case] meant: Meant) {
-        let resolver = Resolver::new(["assets/a.js", "assets/b c.css"].into_iter(), None);
+        let resolver =
+            Resolver::new(["assets/a.js", "assets/b c.css", "client/c.js"].into_iter(), None);
         assert_eq!(resolver.url(url, folder), meant, "{url}");
     }
 

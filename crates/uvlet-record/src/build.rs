@@ -32,8 +32,12 @@ pub struct Record {
     pub target: Target,
     /// What the target was judged by.
     pub target_basis: String,
+    /// Output for other targets that stood beside this build and is in no total.
+    pub set_aside: Vec<SetAside>,
     /// The encoder behind each coded measure; its keys are the codings that were taken.
     pub encoders: BTreeMap<Coding, Encoder>,
+    /// How many files were measured by their precompressed twin instead.
+    pub twins: Coded<u64>,
     /// The files that count, by path.
     pub files: Vec<File>,
     /// Owners per file, in the order of `files`.
@@ -165,6 +169,30 @@ pub enum Target {
     Server,
     Edge,
     Worker,
+}
+
+impl Target {
+    /// The word for it in options and outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Browser => "browser",
+            Self::Server => "server",
+            Self::Edge => "edge",
+            Self::Worker => "worker",
+        }
+    }
+}
+
+/// Output for another target, in the same folder.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct SetAside {
+    /// Where it runs.
+    pub target: Target,
+    /// Number of files.
+    pub file_count: usize,
+    /// Their emitted bytes.
+    pub bytes: u64,
 }
 
 /// A file that is listed and counts in no total.

@@ -13,7 +13,7 @@ pub mod path;
 pub mod sizes;
 mod verify;
 
-pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, Target};
+pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SetAside, Target};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, File, FileId, Form, Kind};
 pub use graph::{Entry, EntryId, Module, ModuleId, Opening, Origin, Package, PackageId};

@@ -29,6 +29,8 @@ struct Encoder<'a> {
     name: &'a str,
     level: u32,
     shares: &'static str,
+    /// Files measured by their precompressed twin.
+    twins: u64,
 }
 
 /// An answer as JSON, with the program that gave it, the encoders behind its sizes and the notices.
@@ -43,9 +45,9 @@ pub fn answer<A: Serialize>(
     answer: &A,
 ) -> Result<String, serde_json::Error> {
     let encoders = record.encoders.iter().map(|(&coding, encoder)| {
-        let Encoder { name, level, shares } =
-            Encoder { name: &encoder.name, level: encoder.level, shares: "proportional" };
-        (coding, Encoder { name, level, shares })
+        let twins = record.twins.get(coding).copied().unwrap_or(0);
+        let (name, level) = (encoder.name.as_str(), encoder.level);
+        (coding, Encoder { name, level, shares: "proportional", twins })
     });
     let envelope = Envelope {
         uvlet: About { schema: SCHEMA, version, command },

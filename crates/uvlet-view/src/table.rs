@@ -41,7 +41,16 @@ impl Screen {
             Measure::Emitted => "bytes as emitted".to_owned(),
             Measure::Coded(coding) => match record.encoders.get(&coding) {
                 Some(encoder) => {
-                    format!("{} by {}, level {}", self.measure, encoder.name, encoder.level)
+                    let twins = match record.twins.get(coding) {
+                        Some(&twins) if twins > 0 => {
+                            format!(
+                                " ({} by the precompressed twin)",
+                                count(twins as usize, "file")
+                            )
+                        }
+                        _ => String::new(),
+                    };
+                    format!("{} by {}, level {}{twins}", self.measure, encoder.name, encoder.level)
                 }
                 None => self.measure.to_string(),
             },

@@ -120,6 +120,12 @@ pub struct Build {
     /// The project's folder: versions are read from the package.json files under it.
     #[arg(long, value_name = "DIR")]
     pub root: Option<PathBuf>,
+    /// Take the sizes of precompressed copies (app.js.gz) where they decode to their file.
+    #[arg(long)]
+    pub twins: bool,
+    /// Which output to look at where the folder holds that of several targets [default: browser].
+    #[arg(long, value_enum)]
+    pub target: Option<Target>,
     /// Name of the build in outputs, instead of the folder's own.
     #[arg(long, value_name = "TEXT")]
     pub label: Option<String>,
@@ -156,6 +162,15 @@ pub enum Format {
     Table,
     /// For a program; holds every measure.
     Json,
+}
+
+/// Where a build runs.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Target {
+    /// What visitors download.
+    Browser,
+    /// What runs on Node.js.
+    Server,
 }
 
 /// When to colour.

@@ -7,11 +7,11 @@ mod survey;
 
 use serde::Serialize;
 use uvlet_read::Options;
-use uvlet_record::{Notice, Record, sizes::Measure};
+use uvlet_record::{Notice, Record, Target, sizes::Measure};
 use uvlet_view::{json, table::Screen};
 
 use crate::{
-    cli::{Build, Command, Show},
+    cli::{self, Build, Command, Show},
     config::{self, Config},
     failure::{Failure, Status},
     output,
@@ -40,6 +40,11 @@ fn open(build: &Build) -> Result<(Option<Config>, Record), Failure> {
         label: build.label.clone(),
         maps: build.maps.clone(),
         root: build.root.clone(),
+        twins: build.twins,
+        target: build.target.map(|target| match target {
+            cli::Target::Browser => Target::Browser,
+            cli::Target::Server => Target::Server,
+        }),
         base: config.as_ref().and_then(|config| config.base.clone()),
         own: config.as_ref().map(|config| config.own.clone()).unwrap_or_default(),
     };

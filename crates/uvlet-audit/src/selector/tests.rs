@@ -29,7 +29,7 @@ fn record() -> Record {
     let theirs = serde_json::json!({"module": 0});
     let record = serde_json::json!({
         "schema": 1, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
-        "mode_evidence": [], "target": "browser", "target_basis": "", "encoders": {},
+        "mode_evidence": [], "target": "browser", "target_basis": "", "set_aside": [], "encoders": {}, "twins": {},
         "files": [
             file("a.css", "style", 4, [0, 1], &[]), file("a.js", "script", 35, [1, 4], &[2]),
             file("b.js", "script", 10, [4, 6], &[]), file("i.png", "image", 2, [6, 7], &[]),

@@ -108,13 +108,9 @@ fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
     format!(
         "{}: {mode}, for the {}. Sizes are {}.",
         plain(&build.label),
-        target(survey),
+        survey.build.target.name(),
         screen.measure_said(record)
     )
-}
-
-fn target(survey: &Survey) -> String {
-    format!("{:?}", survey.build.target).to_lowercase()
 }
 
 /// The parts that occur, each with its pattern.
