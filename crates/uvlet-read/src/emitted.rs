@@ -297,7 +297,9 @@ impl<'a> Visit<'a> for Finder<'_> {
         {
             for argument in &call.arguments {
                 if let Argument::StringLiteral(url) = argument {
-                    self.load(&url.value);
+                    // It takes URLs, where a bare word is a file and not a package.
+                    let is_word = !url.value.starts_with(['.', '/']) && !url.value.contains(':');
+                    self.load(&format!("{}{}", if is_word { "./" } else { "" }, url.value));
                 }
             }
         }

@@ -5,7 +5,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Chunk, FileId, Form, Owner, Record};
+use uvlet_record::{Chunk, FileId, Owner, Record};
 
 use crate::hashes::Hashes;
 
@@ -62,8 +62,7 @@ fn says_nothing(record: &Record, chunk: &Chunk, is_root: bool, is_shared: bool) 
     if is_root {
         return false;
     }
-    let is_es = chunk.script.is_some_and(|id| record.file(id).form == Form::Es);
-    GENERIC.contains(&stem) || (is_es && is_shared && is_a_modules(record, chunk, stem))
+    GENERIC.contains(&stem) || (is_shared && is_a_modules(record, chunk, stem))
 }
 
 /// Whether a stem is that of one of the chunk's modules, or of the folder of an index: the name

@@ -56,12 +56,15 @@ impl Registry {
                 }
             }
             // Only a whole list of ids beside a function is the start-up call of the runtime.
-            ("O", [_, Argument::ArrayExpression(ids), run, ..])
-                if matches!(
-                    run,
-                    Argument::ArrowFunctionExpression(_) | Argument::FunctionExpression(_)
-                ) =>
-            {
+            (
+                "O",
+                [
+                    _,
+                    Argument::ArrayExpression(ids),
+                    Argument::ArrowFunctionExpression(_) | Argument::FunctionExpression(_),
+                    ..,
+                ],
+            ) => {
                 if let Some(ids) = chunk_ids(ids) {
                     self.starts = true;
                     self.startup.extend(ids);

@@ -45,7 +45,7 @@ impl Screen {
                         Some(&twins) if twins > 0 => {
                             format!(
                                 " ({} by the precompressed twin)",
-                                count(twins as usize, "file")
+                                count(usize::try_from(twins).unwrap_or(usize::MAX), "file")
                             )
                         }
                         _ => String::new(),

@@ -1,6 +1,6 @@
 //! Every byte has an owner: sums, and the bundler's own figures as a second source.
 
-use std::{collections::BTreeMap, fs};
+use std::{collections::BTreeMap, fs, path::Path};
 
 use rstest::rstest;
 use serde_json::Value;
@@ -17,28 +17,36 @@ fn sum(rows: &Value) -> [u64; 2] {
 }
 
 #[rstest]
-fn rows_add_up_to_the_bytes_on_disk(#[values(0, 1)] sample: usize) {
+fn rows_add_up_to_the_bytes_on_disk(#[values(0, 1, 2, 3)] sample: usize) {
     let build = SAMPLES[sample];
     let files = json(&demo(), &["attribute", build, "--by", "file"]);
     for row in files["rows"].as_array().unwrap() {
         let path = demo().join(build).join(row["name"].as_str().unwrap());
         assert_eq!(sizes(row)[0], fs::metadata(&path).unwrap().len(), "{}", path.display());
     }
-    let on_disk: u64 = fs::read_dir(demo().join(build))
-        .unwrap()
-        .map(|entry| entry.unwrap())
-        .filter(|entry| {
-            let name = entry.file_name().into_string().unwrap();
-            !name.ends_with(".map") && name != "metafile.json"
-        })
-        .map(|entry| entry.metadata().unwrap().len())
-        .sum();
+    let on_disk = bytes_below(&demo().join(build));
     assert_eq!(sizes(&files["total"])[0], on_disk);
     for by in ["package", "module", "file"] {
         let answer = json(&demo(), &["attribute", build, "--by", by]);
         assert_eq!(sum(&answer["rows"]), sizes(&files["total"]), "{by}");
         assert_eq!(sizes(&answer["total"]), sizes(&files["total"]), "{by}");
     }
+}
+
+/// Bytes of all files that are shipped.
+fn bytes_below(folder: &Path) -> u64 {
+    let entries = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap());
+    entries
+        .map(|entry| {
+            let path = entry.path();
+            let name = entry.file_name().into_string().unwrap();
+            match path.is_dir() {
+                true => bytes_below(&path),
+                false if name.ends_with(".map") || name == "metafile.json" => 0,
+                false => entry.metadata().unwrap().len(),
+            }
+        })
+        .sum()
 }
 
 /// esbuild counts the bytes of each input in its output while it prints them: a source that shares
@@ -114,24 +122,41 @@ fn declared_own_packages_count_as_own_and_keep_their_row() {
 
 #[test]
 fn the_same_build_elsewhere_gives_the_same_answer() {
-    let files = |folder: Folder| {
-        folder
-            .with("out/index.html", "<script type=module src=/js/a-5NBG7WKQ.js></script>")
-            .with("out/js/a-5NBG7WKQ.js", "import\"./b-TRTXGIQN.js\";a()")
-            .with("out/js/a-5NBG7WKQ.js.map", map(&[(22, "../../src/a.js")]))
-            .with("out/js/b-TRTXGIQN.js", "b()")
-            .with("out/js/b-TRTXGIQN.js.map", map(&[(0, "../../node_modules/p/b.js")]))
+    let files = |root: &str, prefix: &str| {
+        let page = format!("<script type=module src={prefix}/js/a-5NBG7WKQ.js></script>");
+        Folder::new()
+            .with(&format!("{root}/out/index.html"), page)
+            .with(&format!("{root}/out/js/a-5NBG7WKQ.js"), "import\"./b-TRTXGIQN.js\";a()")
+            .with(&format!("{root}/out/js/a-5NBG7WKQ.js.map"), map(&[(22, "../../src/a.js")]))
+            .with(&format!("{root}/out/js/b-TRTXGIQN.js"), "b()")
+            .with(
+                &format!("{root}/out/js/b-TRTXGIQN.js.map"),
+                map(&[(0, "../../node_modules/p/b.js")]),
+            )
     };
-    let (one, other) = (files(Folder::new()), files(Folder::new()));
+    let here = files(".", "");
     for command in ["survey", "attribute"] {
-        let said = uvlet(one.path(), &[command, "out", "--format", "json"]).out;
-        assert!(said.len() > 500);
-        let full = other.path().join("out");
-        assert_eq!(
-            said,
-            uvlet(one.path(), &[command, full.to_str().unwrap(), "--format", "json"]).out
-        );
+        let said = uvlet(here.path(), &[command, "out", "--format", "json"]).out;
+        for root in ["deep/er/still", "an other"] {
+            let there = files(root, "");
+            let full = there.path().join(root).join("out");
+            let elsewhere =
+                uvlet(here.path(), &[command, full.to_str().unwrap(), "--format", "json"]);
+            assert_eq!(said, elsewhere.out, "{root}");
+        }
     }
+    // Only the page itself weighs more where its URLs are longer.
+    let startup = |folder: &Folder| {
+        let survey = json(folder.path(), &["survey", "out"]);
+        let startup = survey["entries"][0]["startup"].clone();
+        (
+            startup["files"].clone(),
+            startup["own"].clone(),
+            startup["third_party"].clone(),
+            survey["notices"].clone(),
+        )
+    };
+    assert_eq!(startup(&here), startup(&files(".", "https://cdn.kelpwick.example/v1/app")));
 }
 
 #[test]
@@ -151,4 +176,77 @@ fn a_long_table_ends_in_a_row_for_the_rest() {
     assert!(rows[3].starts_with("(the other "), "{}", rows[3]);
     assert!(rows[4].starts_with("total"), "{}", rows[4]);
     assert_eq!(numbers[..4].iter().sum::<u64>(), numbers[4]);
+}
+
+/// Bytes by row, without those of glue.
+fn rows(folder: &Folder, arguments: &[&str]) -> BTreeMap<String, u64> {
+    let answer = json(folder.path(), arguments);
+    let rows = answer["rows"].as_array().unwrap().iter();
+    rows.map(|row| (row["name"].as_str().unwrap().to_owned(), sizes(row)[0])).collect()
+}
+
+#[test]
+fn maps_inline_elsewhere_indexed_and_with_ignored_sources() {
+    let plain = map(&[(0, "../src/a.js")]);
+    let data = format!("data:application/json,{}", plain.replace('"', "%22"));
+    let indexed = r#"{"version":3,"sections":[{"offset":{"line":0,"column":0},"map":{"version":3,
+        "sources":["../src/c.js"],"mappings":"AAAA"}},{"offset":{"line":1,"column":0},"map":{"version":3,
+        "sources":["../lib/theirs.js"],"ignoreList":[0],"mappings":"AAAA"}}]}"#;
+    let folder = Folder::new()
+        .with("dist/a.js", format!("a();\n//# sourceMappingURL={data}"))
+        .with("dist/b-5NBG7WKQ.js", "b1();\n//# sourceMappingURL=https://maps.example/x/b.js.map")
+        .with("dist/c.js", "c12();\ntheirs();")
+        .with("dist/c.js.map", indexed)
+        .with("maps/b.js.map", map(&[(0, "../src/b.js")]))
+        .with("dist/a.css", ".a{}/*# sourceMappingURL=a.css.map */")
+        .with("dist/a.css.map", map(&[(0, "../src/a.css")]));
+    let found = rows(&folder, &["attribute", "dist", "--by", "module", "--maps", "maps"]);
+    let owned = |name: &str| found.get(name).copied().unwrap_or(0);
+    assert_eq!([owned("src/a.js"), owned("src/b.js"), owned("src/a.css")], [4, 5, 4]);
+    assert_eq!([owned("src/c.js"), owned("lib/theirs.js")], [7, 9]);
+    let packages = rows(&folder, &["attribute", "dist", "--maps", "maps"]);
+    assert_eq!((packages["(own)"], packages["(third-party)"]), (20, 9));
+}
+
+#[test]
+fn versions_places_and_workspaces_come_from_the_project() {
+    let folder = Folder::new()
+        .with("package.json", r#"{"name": "site"}"#)
+        .with("node_modules/p/package.json", r#"{"version": "1.2.3"}"#)
+        .with("node_modules/q/node_modules/p/package.json", r#"{"version": "0.9.0"}"#)
+        .with("packages/ui/package.json", r#"{"name": "@kelpwick/ui", "version": "2.0.0"}"#)
+        .with("dist/a.js", "own();p1();p09();ui();s();")
+        .with(
+            "dist/a.js.map",
+            map(&[
+                (0, "../src/a.js"),
+                (6, "../node_modules/p/i.js"),
+                (11, "../node_modules/q/node_modules/p/i.js"),
+                (17, "../packages/ui/src/deep/x.js"),
+                (22, "../node_modules/.pnpm/s@3.0.0-rc.1_r@1.0.0/node_modules/s/i.js"),
+            ]),
+        );
+    let answer = json(folder.path(), &["attribute", "dist", "--root", "."]);
+    let told: Vec<String> = answer["rows"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|row| {
+            let text = |key: &str| row[key].as_str().unwrap_or("-").to_owned();
+            format!("{} {} {} {}", text("name"), text("version"), text("place"), sizes(row)[0])
+        })
+        .collect();
+    let mut sorted = told.clone();
+    sorted.sort();
+    assert_eq!(
+        sorted,
+        [
+            "(own) - - 6",
+            "@kelpwick/ui 2.0.0 packages/ui 5",
+            "p 0.9.0 node_modules/q/node_modules/p 6",
+            "p 1.2.3 node_modules/p 5",
+            "s 3.0.0-rc.1 node_modules/.pnpm/s@3.0.0-rc.1_r@1.0.0/node_modules/s 4",
+        ]
+    );
+    assert_eq!(rows(&folder, &["attribute", "dist", "--root", ".", "--in", "own"]).len(), 2);
 }

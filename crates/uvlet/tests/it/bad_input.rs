@@ -100,3 +100,45 @@ fn hostile_names_reach_no_terminal() {
         said.out
     );
 }
+
+#[cfg(unix)]
+#[test]
+fn odd_files_are_counted_or_named() {
+    use std::os::unix::{ffi::OsStrExt, fs::symlink};
+
+    let folder = Folder::new()
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", "a()");
+    let dist = folder.path().join("dist");
+    symlink("nowhere", dist.join("broken.js")).unwrap();
+    symlink(".", dist.join("loop")).unwrap();
+    fs::write(dist.join(std::ffi::OsStr::from_bytes(b"caf\xe9.png")), "p").unwrap();
+    let large = fs::File::create(dist.join("film.mp4")).unwrap();
+    large.set_len(300 << 20).unwrap();
+    let survey = json(folder.path(), &["survey", "dist"]);
+    assert_eq!(survey["unplaced"], serde_json::json!(["caf%E9.png", "film.mp4"]));
+    assert_eq!(survey["totals"]["file_count"], 4);
+    let links: Vec<_> = survey["notices"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|notice| (&notice["code"], &notice["where"]))
+        .collect();
+    assert_eq!(links.len(), 2, "{links:?}");
+    assert!(links.iter().all(|(code, _)| *code == "link"), "{links:?}");
+    // A folder that is a link itself is read, since it was named.
+    symlink("dist", folder.path().join("current")).unwrap();
+    assert_eq!(json(folder.path(), &["survey", "current"])["totals"], survey["totals"]);
+}
+
+#[test]
+fn thousands_of_files_are_answered() {
+    let mut folder = Folder::new();
+    for at in 0..2000 {
+        folder =
+            folder.with(&format!("dist/part{at}.js"), format!("import('./part{}.js')", at + 1));
+    }
+    let survey = json(folder.with("dist/part2000.js", "last()").path(), &["survey", "dist"]);
+    assert_eq!(survey["entries"][0]["name"], "part0");
+    assert_eq!(survey["entries"][0]["deferred"]["file_count"], 2000);
+}

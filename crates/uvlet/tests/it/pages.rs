@@ -80,6 +80,99 @@ fn told(files: &str) -> String {
      a.js: a()",
     "about (index): about.html a.js | 0"
 )]
+#[case::legacy_prefetch_print_and_alternate(
+    "index.html: <link rel=prefetch href=later.js><link rel=stylesheet media=print href=p.css><link rel='alternate stylesheet' href=alt.css><script nomodule src=old.js></script><script type=module src=a.js></script>
+     a.js: a()
+     old.js: o()
+     later.js: l()
+     p.css: .p{}
+     alt.css: .x{}",
+    "index: index.html a.js | 3; index (legacy): index.html old.js | 0"
+)]
+#[case::import_maps_and_base(
+    "shop/index.html: <base href=/static/><script type=importmap>{\"imports\":{\"tide\":\"/static/t.js\"}}</script><script type=module>import 'tide'; import './m.js'; import('tide')</script>
+     static/t.js: import 'tide'
+     static/m.js: m()",
+    "shop: shop/index.html static/t.js static/m.js | 0"
+)]
+#[case::assets_of_pages_styles_and_scripts(
+    "index.html: <link rel=icon href=i.ico><img src=p.png srcset='p.png 1x, p2.png 2x'><style>.a{background:url(bg.png)}</style><script type=module src=a.js></script>
+     a.js: import('./l.js'); x = new URL('n.wasm', import.meta.url); y = '/assets/s.png?v=1'
+     l.js: import './l2.js'
+     l2.js: z = `./t.json`
+     i.ico: i
+     p.png: p
+     p2.png: p
+     bg.png: b
+     n.wasm: n
+     assets/s.png: s
+     t.json: []
+     u.png: nobody",
+    "index: index.html p.png bg.png a.js | 7; unplaced u.png"
+)]
+#[case::fonts_take_the_first_source(
+    "index.html: <link rel=stylesheet href=a.css><script src=a.js></script>
+     a.css: @import 'b.css'; @font-face{src:url(f.woff2) format('woff2'),url(f.woff);unicode-range:U+0-FF} @font-face{src:url(g.woff2);unicode-range:U+400-4FF}
+     b.css: .b{}
+     a.js: a()
+     f.woff2: f
+     f.woff: f
+     g.woff2: g",
+    "index: index.html a.css a.js b.css f.woff2 | 2"
+)]
+#[case::preload_wrappers_bring_styles(
+    "index.html: <script type=module src=/assets/a.js></script>
+     assets/a.js: const d=(i,m=d,f=(m.f||(m.f=['assets/l.js','assets/l2.css'])))=>i.map(i=>f[i]); w(()=>import('./l.js'),d([0,1]))
+     assets/l.js: l()
+     assets/l2.css: .l{}
+     assets/other.css: .o{}",
+    "index: index.html assets/a.js | 2; unplaced assets/other.css"
+)]
+#[case::workers_are_deferred(
+    "index.html: <script type=module src=a.js></script>
+     a.js: new Worker(new URL('w.js', import.meta.url), {type:'module'})
+     w.js: import './w2.js'; importScripts('w3.js')
+     w2.js: w()
+     w3.js: w()",
+    "index: index.html a.js | 3"
+)]
+#[case::registries_without_pages(
+    "runtime.js: (()=>{var r={};r.O=(a,b,c)=>{};r.u=e=>e+'.'+{7:'abcdefgh'}[e]+'.js';r.e=e=>{}})()
+     main.js: (self.w=self.w||[]).push([[1],{10(e,t,n){n.e(7).then(n.bind(n,70))}},r=>{r.O(0,[5],()=>r(10))}])
+     main.css: .m{}
+     5.js: (self.w=self.w||[]).push([[5],{50(e){}}])
+     7.abcdefgh.js: (self.w=self.w||[]).push([[7],{70(e){}}])
+     9.js: (self.w=self.w||[]).push([[9],{90(e){}}])",
+    "main: runtime.js 5.js main.js main.css | 1; unplaced 9.js"
+)]
+#[case::runtime_inside_the_entry(
+    "main.js: (()=>{var r={};r.O=(a,b,c)=>{};r.O(void 0,[5],()=>r(10))})()
+     5.js: (self.w=self.w||[]).push([[5],{50(e){}}])",
+    "main: 5.js main.js | 0"
+)]
+#[case::server_output_is_set_aside(
+    "client/index.html: <script type=module src=/assets/a.js></script>
+     client/assets/a.js: a()
+     server/entry.js: import 'node:fs'; import './chunks/s.js'
+     server/chunks/s.js: s()
+     server/chunks/t.js: t()",
+    "client: client/index.html client/assets/a.js | 0"
+)]
+#[case::a_page_makes_a_script_a_browsers(
+    "index.html: <script src=a.js></script>
+     a.js: if (node) { var fs = require('fs') }",
+    "index: index.html a.js | 0"
+)]
+#[case::descriptions_and_twins_stand_aside(
+    "index.html: <script src=a.js></script>
+     a.js: a()
+     a.js.gz: not really
+     a.js.LICENSE.txt: MIT
+     .vite/x.json: {\"inputs\":{},\"outputs\":{}}
+     stats.json: {\"assets\":[],\"chunks\":[]}
+     gone.js.br: no such file",
+    "index: index.html a.js | 0; unplaced gone.js.br; aside .vite/x.json a.js.LICENSE.txt a.js.gz stats.json"
+)]
 #[case::what_nobody_loads(
     "index.html: <script src=a.js></script>
      a.js: a()
@@ -91,6 +184,86 @@ fn told(files: &str) -> String {
 )]
 fn rules(#[case] files: &str, #[case] expected: &str) {
     assert_eq!(told(files), expected);
+}
+
+#[test]
+fn chunks_go_by_what_they_hold() {
+    let map = |source: &str| crate::support::map(&[(0, source)]);
+    let folder = Folder::new()
+        .with("dist/index.html", "<script type=module src=index-5NBG7WKQ.js></script>")
+        .with("dist/index-5NBG7WKQ.js", "import './ports-TRTXGIQN.js'; import './408-BG2F7POY.js'; import('./index-JH3QS4GJ.js')")
+        .with("dist/index-5NBG7WKQ.js.map", map("../src/main.js"))
+        .with("dist/ports-TRTXGIQN.js", "p1")
+        .with("dist/ports-TRTXGIQN.js.map", map("../src/shared/ports.js"))
+        .with("dist/408-BG2F7POY.js", "plot")
+        .with("dist/408-BG2F7POY.js.map", map("../node_modules/pennant-plot/i.js"))
+        .with("dist/index-JH3QS4GJ.js", "lazyplot")
+        .with("dist/index-JH3QS4GJ.js.map", map("../node_modules/pennant-plot/j.js"))
+        .with("dist/409-B6YPUIGZ.js", "unknown()");
+    let survey = json(folder.path(), &["survey", "dist"]);
+    let names: Vec<_> = survey["chunks"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|chunk| {
+            format!("{} {}", chunk["name"].as_str().unwrap(), chunk["files"][0].as_str().unwrap())
+        })
+        .collect();
+    let mut names = names;
+    names.sort();
+    assert_eq!(
+        names,
+        [
+            "409 409-B6YPUIGZ.js",
+            "index index-5NBG7WKQ.js",
+            "~pennant-plot index-JH3QS4GJ.js",
+            "~pennant-plot.2 408-BG2F7POY.js",
+            "~shared ports-TRTXGIQN.js",
+        ]
+    );
+    let said = crate::support::uvlet(folder.path(), &["attribute", "dist", "--in", "chunk(408)"]);
+    assert!(said.err.contains("that file's chunk goes by `~pennant-plot.2`"), "{}", said.err);
+}
+
+#[test]
+fn server_output_is_looked_at_when_asked_for() {
+    let folder = Folder::new()
+        .with("dist/index.html", "<script type=module src=a.js></script>")
+        .with("dist/a.js", "a()")
+        .with("dist/server/b.js", "import 'fs';");
+    let survey = json(folder.path(), &["survey", "dist"]);
+    assert_eq!(survey["build"]["target"], "browser");
+    assert_eq!(
+        survey["set_aside"],
+        serde_json::json!([{"target": "server", "file_count": 1, "bytes": 12}])
+    );
+    assert_eq!(survey["totals"]["file_count"], 2);
+    let server = json(folder.path(), &["survey", "dist", "--target", "server"]);
+    assert_eq!(server["build"]["target"], "server");
+    assert_eq!(server["totals"]["sizes"]["emitted"], 12);
+}
+
+#[test]
+fn good_twins_are_used_when_asked_for_and_others_never() {
+    let text = "the ferry leaves at dawn ".repeat(40);
+    let mut stored = flate2::write::GzEncoder::new(Vec::new(), flate2::Compression::none());
+    std::io::Write::write_all(&mut stored, text.as_bytes()).unwrap();
+    let stored = stored.finish().unwrap();
+    let folder = Folder::new()
+        .with("dist/a.js", &text)
+        .with("dist/a.js.gz", &stored)
+        .with("dist/b.js", &text)
+        .with("dist/b.js.gz", &stored[..stored.len() - 9]);
+    let gzip = |arguments: &[&str]| {
+        let answer =
+            json(folder.path(), &[&["attribute", "dist", "--by", "file"], arguments].concat());
+        let rows = answer["rows"].as_array().unwrap().iter();
+        let sizes: Vec<u64> = rows.map(|row| row["sizes"]["gzip"].as_u64().unwrap()).collect();
+        (sizes, answer["encoders"]["gzip"]["twins"].as_u64().unwrap())
+    };
+    let (plain, none) = gzip(&[]);
+    assert!(none == 0 && plain[0] == plain[1] && plain[0] < 100, "{plain:?}");
+    assert_eq!(gzip(&["--twins"]), (vec![stored.len() as u64, plain[1]], 1));
 }
 
 #[test]
