@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::Serialize;
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
-    Basis, CellId, FileId, ModuleId, Owner, PackageId, Record,
+    Basis, CellId, FileId, Kind, ModuleId, Owner, PackageId, Record,
     sizes::{Amount, Measure, Sizes},
 };
 
@@ -18,7 +18,36 @@ use crate::lens::{CellSet, Lens};
 pub enum By {
     Package,
     Module,
+    Folder,
+    Chunk,
     File,
+    Entry,
+    Kind,
+}
+
+impl By {
+    /// The word for it in options and headings.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Package => "package",
+            Self::Module => "module",
+            Self::Folder => "folder",
+            Self::Chunk => "chunk",
+            Self::File => "file",
+            Self::Entry => "entry",
+            Self::Kind => "kind",
+        }
+    }
+}
+
+/// The order of rows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sort {
+    /// Heaviest first, in this measure.
+    Heaviest(Measure),
+    /// By name.
+    Name,
 }
 
 /// The answer. Rows add up to the total exactly, in every measure.
@@ -70,28 +99,40 @@ enum Who {
     Package(PackageId),
     Module(ModuleId),
     File(FileId),
+    Folder(String),
+    Chunk(String),
+    Entry(String),
+    Kind(Kind),
     /// Installed code of no package that could be told.
     ThirdParty,
     Own,
     Glue,
     Assets,
     Unattributed,
+    /// Files that more than one entry loads.
+    SeveralEntries,
+    NoEntry,
 }
 
-/// Groups the cells of a selection; rows stand in the order of `measure`.
+/// Groups the cells of a selection.
 #[must_use]
 pub fn attribute(
     lens: &Lens<'_>,
     by: By,
     cells: &CellSet,
     within: Option<&str>,
-    measure: Measure,
+    sort: Sort,
 ) -> Attribution {
     let record = lens.record;
+    let entries = if by == By::Entry { entries_of_files(lens) } else { Vec::new() };
     let mut groups: BTreeMap<Who, Vec<CellId>> = BTreeMap::new();
     for id in cells.iter() {
         let cell = &record.cells[id.at()];
-        groups.entry(who(record, by, cell.file, cell.owner)).or_default().push(id);
+        let who = match by {
+            By::Entry => entries[cell.file.at()].clone(),
+            _ => who(lens, by, cell.file, cell.owner),
+        };
+        groups.entry(who).or_default().push(id);
     }
     let total = lens.amount(cells);
     let amounts: Vec<Amount> =
@@ -106,7 +147,11 @@ pub fn attribute(
         })
         .collect();
     rows.sort_by(|(who_a, a), (who_b, b)| {
-        b.sizes.get(measure).cmp(&a.sizes.get(measure)).then_with(|| who_a.cmp(who_b))
+        let order = match sort {
+            Sort::Heaviest(measure) => b.sizes.get(measure).cmp(&a.sizes.get(measure)),
+            Sort::Name => a.name.cmp(&b.name),
+        };
+        order.then_with(|| who_a.cmp(who_b))
     });
     Attribution {
         by,
@@ -130,21 +175,54 @@ pub fn apportion_sizes(total: &Sizes, parts: &[Amount]) -> Vec<Sizes> {
     split
 }
 
-fn who(record: &Record, by: By, file: FileId, owner: Owner) -> Who {
+fn who(lens: &Lens<'_>, by: By, file: FileId, owner: Owner) -> Who {
+    let record = lens.record;
     let source = record.file(file).source;
     match (by, owner) {
         (By::File, _) => Who::File(file),
+        (By::Kind, _) => Who::Kind(record.file(file).kind),
+        (By::Chunk, _) => {
+            lens.chunk_of(file).map_or(Who::Assets, |chunk| Who::Chunk(chunk.name.clone()))
+        }
         (_, Owner::Glue) => Who::Glue,
         (_, Owner::Unattributed) => Who::Unattributed,
         (By::Module, Owner::Module(id)) => Who::Module(id),
         (By::Module, Owner::Asset) => source.map_or(Who::File(file), Who::Module),
-        (By::Package, Owner::Asset) => Who::Assets,
-        (By::Package, Owner::Module(id)) => match record.module(id).package {
+        (By::Folder, Owner::Module(id)) => Who::Folder(folder(record, id)),
+        (_, Owner::Asset) => Who::Assets,
+        (_, Owner::Module(id)) => match record.module(id).package {
             Some(package) => Who::Package(package),
             None if record.is_third_party(owner) => Who::ThirdParty,
             None => Who::Own,
         },
     }
+}
+
+/// The folder of an own module; of an installed one, the place of its package, since nobody can
+/// move code about below that.
+fn folder(record: &Record, id: ModuleId) -> String {
+    match record.package_of(id) {
+        Some(package) if !package.own => package.place.clone(),
+        _ => {
+            let path = &record.module(id).path;
+            path.rsplit_once('/').map_or_else(|| ".".to_owned(), |(folder, _)| folder.to_owned())
+        }
+    }
+}
+
+/// Per file, the one entry that loads it, at startup or later.
+fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
+    let mut entries = vec![Who::NoEntry; lens.record.files.len()];
+    for (entry, reach) in lens.record.entries.iter().zip(&lens.reach) {
+        for file in reach.startup.iter().chain(&reach.deferred) {
+            let who = &mut entries[file.at()];
+            *who = match who {
+                Who::NoEntry => Who::Entry(entry.name.clone()),
+                _ => Who::SeveralEntries,
+            };
+        }
+    }
+    entries
 }
 
 fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
@@ -158,6 +236,10 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Package(id) => record.packages[id.at()].name.clone(),
         Who::Module(id) => record.module(*id).path.clone(),
         Who::File(id) => record.file(*id).path.clone(),
+        Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) => name.clone(),
+        Who::Kind(kind) => kind.name().to_owned(),
+        Who::SeveralEntries => "(several entries)".to_owned(),
+        Who::NoEntry => "(no entry)".to_owned(),
         Who::ThirdParty => "(third-party)".to_owned(),
         Who::Own => "(own)".to_owned(),
         Who::Glue => "(glue)".to_owned(),
@@ -181,9 +263,17 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         sizes,
         source,
         basis: cells().map(|cell| cell.basis).max().unwrap_or(Basis::Mapped),
-        shares_files: cells().any(|cell| {
-            cell.amount.emitted < record.file(cell.file).emitted && !matches!(who, Who::File(_))
-        }),
+        shares_files: shares_files(record, ids),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
     }
+}
+
+/// Whether a row has only part of some file.
+fn shares_files(record: &Record, ids: &[CellId]) -> bool {
+    let mut held: BTreeMap<FileId, u64> = BTreeMap::new();
+    for id in ids {
+        let cell = &record.cells[id.at()];
+        *held.entry(cell.file).or_default() += cell.amount.emitted;
+    }
+    held.into_iter().any(|(file, bytes)| bytes < record.file(file).emitted)
 }

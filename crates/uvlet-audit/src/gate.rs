@@ -4,7 +4,7 @@ use serde::Serialize;
 use uvlet_record::sizes::{Measure, Sizes};
 
 use crate::{
-    attribute::{By, attribute},
+    attribute::{By, Sort, attribute},
     lens::{CellSet, Lens},
     selector::{self, Selector, SelectorError},
 };
@@ -68,6 +68,18 @@ pub enum Verdict {
     Held,
 }
 
+impl Verdict {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Broken => "broken",
+            Self::Near => "near",
+            Self::Held => "held",
+        }
+    }
+}
+
 /// Which limit a row is about.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
@@ -75,6 +87,17 @@ pub enum Verdict {
 pub enum LimitKind {
     AtMost,
     WarnAbove,
+}
+
+impl LimitKind {
+    /// The key of the configuration.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::AtMost => "at_most",
+            Self::WarnAbove => "warn_above",
+        }
+    }
 }
 
 /// One limit of one item.
@@ -174,12 +197,13 @@ fn hold(
         (LimitKind::AtMost, budget.at_most, Verdict::Broken),
         (LimitKind::WarnAbove, budget.warn_above, Verdict::Near),
     ];
-    let heaviest: Vec<Heavy> = attribute(lens, By::Package, cells, None, budget.measure)
-        .rows
-        .into_iter()
-        .take(HEAVIEST)
-        .map(|row| Heavy { name: row.name, sizes: row.sizes })
-        .collect();
+    let heaviest: Vec<Heavy> =
+        attribute(lens, By::Package, cells, None, Sort::Heaviest(budget.measure))
+            .rows
+            .into_iter()
+            .take(HEAVIEST)
+            .map(|row| Heavy { name: row.name, sizes: row.sizes })
+            .collect();
     for (limit_kind, allowed, exceeded) in limits {
         let Some(allowed) = allowed else { continue };
         let over_by = is.saturating_sub(allowed);

@@ -27,6 +27,8 @@ pub struct Names {
     pub modules: Vec<Module>,
     /// By name, then by place.
     pub packages: Vec<Package>,
+    /// Per module, if texts are kept.
+    pub texts: Vec<Option<String>>,
     /// Per file and source of its map.
     owners: Vec<Vec<Owner>>,
 }
@@ -87,6 +89,16 @@ pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names
     }
     let ids: HashMap<&Key, ModuleId> =
         found.keys().enumerate().map(|(at, key)| (key, ModuleId::new(at))).collect();
+    let mut texts = vec![None; found.len()];
+    for (map, named) in maps.iter().zip(&named) {
+        let sources = map.map_or(&[][..], |map| &map.sources);
+        for (source, named) in sources.iter().zip(named) {
+            let id = named.as_ref().and_then(|named| ids.get(&key(named)));
+            if let (Some(id), Some(text)) = (id, &source.text) {
+                texts[id.at()] = Some(text.clone());
+            }
+        }
+    }
     let owner = |named: &Option<Named>| match named {
         Some(named) if named.glue => Owner::Glue,
         Some(named) => ids.get(&key(named)).map_or(Owner::Unattributed, |&id| Owner::Module(id)),
@@ -101,7 +113,7 @@ pub fn names(examined: &[Examined], root: Option<&Path>, own: &GlobSet) -> Names
             Module { path: path.clone(), package, third_party, source_bytes }
         })
         .collect();
-    Names { modules, packages, owners }
+    Names { modules, packages, texts, owners }
 }
 
 /// Gives own modules the workspace package around them; returns the places of these.

@@ -16,7 +16,7 @@ use crate::{
     folder::{self, Listed, Listing, Text},
     html::{self, Page},
     judge::Look,
-    sourcemaps::{self, Owned},
+    sourcemaps::{self, MapSources, Owned},
     styles::{self, Urls},
 };
 
@@ -37,6 +37,8 @@ pub struct Examined {
     pub page: Option<Page>,
     /// Whose bytes they are, where a map says so.
     pub owned: Option<Owned>,
+    /// Its text, if texts are kept.
+    pub text: Option<String>,
     /// What went wrong.
     pub notices: Vec<Notice>,
 }
@@ -52,13 +54,19 @@ enum Job {
 }
 
 /// Examines every counted file; results stand in the same order.
-pub fn examine(listing: &Listing, maps: Option<&Path>, gzip_level: u32) -> Vec<Examined> {
+pub fn examine(
+    listing: &Listing,
+    maps: Option<&Path>,
+    gzip_level: u32,
+    texts: bool,
+) -> Vec<Examined> {
     let names: HashSet<&str> = listing
         .counted
         .iter()
         .filter(|(_, kind)| kind.is_asset() || *kind == Kind::Style)
         .filter_map(|(file, _)| file.path.rsplit('/').next())
         .collect();
+    let sources = MapSources { listing, maps, texts };
     let mut jobs = Vec::with_capacity(2 * listing.counted.len());
     for (at, (file, _)) in listing.counted.iter().enumerate() {
         jobs.push((file.bytes * 2, at, Job::Compress));
@@ -72,7 +80,7 @@ pub fn examine(listing: &Listing, maps: Option<&Path>, gzip_level: u32) -> Vec<E
         let mut part = Examined::default();
         match (Text::of(file), &job) {
             (Ok(text), Job::Compress) => part.gzip = gzip(file, &text, gzip_level),
-            (Ok(text), Job::Read) => read(&mut part, file, *kind, &text, listing, maps, &names),
+            (Ok(text), Job::Read) => read(&mut part, file, *kind, &text, &sources, &names),
             (Err(error), _) => part.notices.push(folder::unreadable(&file.path, &error)),
         }
         // A poisoned lock means that another job of this file panicked, which ends the run anyway.
@@ -105,8 +113,7 @@ fn read(
     file: &Listed,
     kind: Kind,
     bytes: &[u8],
-    listing: &Listing,
-    maps: Option<&Path>,
+    maps: &MapSources<'_>,
     names: &HashSet<&str>,
 ) {
     let digest = Sha256::digest(bytes);
@@ -123,12 +130,12 @@ fn read(
             return;
         }
     };
+    part.text = maps.texts.then(|| text.to_owned());
     match kind {
         Kind::Page => part.page = Some(html::read(text)),
         Kind::Style => {
             part.urls = styles::urls(text);
-            part.owned =
-                sourcemaps::owned(file, bytes, Vec::new(), listing, maps, &mut part.notices);
+            part.owned = sourcemaps::owned(file, bytes, Vec::new(), maps, &mut part.notices);
         }
         _ => {
             let mut statements = Vec::new();
@@ -143,8 +150,7 @@ fn read(
                     part.notices.push(Notice::new("script-unparsed", message, Some(&file.path)));
                 }
             }
-            part.owned =
-                sourcemaps::owned(file, bytes, statements, listing, maps, &mut part.notices);
+            part.owned = sourcemaps::owned(file, bytes, statements, maps, &mut part.notices);
         }
     }
 }

@@ -17,6 +17,7 @@ mod open;
 mod packages;
 mod registry;
 mod resolve;
+mod saved;
 mod sourcemaps;
 mod styles;
 mod targets;

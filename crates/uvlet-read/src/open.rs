@@ -9,7 +9,7 @@ use std::{
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
 use uvlet_record::{
-    Aside, FileId, Flaw, Kind, Notice, Record, SCHEMA, SetAside, Target,
+    Aside, FileId, Flaw, Kind, Notice, Record, SCHEMA, SavedError, SetAside, Target, Texts,
     sizes::{Coded, Coding},
 };
 
@@ -23,7 +23,7 @@ use crate::{
     judge, names,
     registry::{Chunks, Registry},
     resolve::Resolver,
-    targets, twins,
+    saved, targets, twins,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -45,6 +45,8 @@ pub struct Options {
     pub own: Vec<String>,
     /// Take the sizes of precompressed twins where there are good ones.
     pub twins: bool,
+    /// Keep the texts in the record.
+    pub texts: bool,
     /// Which target's output is looked at where there are several; the browser's if not said.
     pub target: Option<Target>,
 }
@@ -60,9 +62,14 @@ pub enum ReadError {
         /// What the system says.
         source: io::Error,
     },
-    /// The path names no folder.
-    #[error("{}: is not an output folder; name the folder that the bundler wrote", .0.display())]
-    NotAFolder(PathBuf),
+    /// A file that holds no record which could stand for a build.
+    #[error("{}: {source}; name an output folder, or what `uvlet record` wrote", path.display())]
+    Saved {
+        /// The file.
+        path: PathBuf,
+        /// What is wrong with it.
+        source: SavedError,
+    },
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
@@ -106,7 +113,12 @@ pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
     let io_error = |source| ReadError::Io { path: path.to_owned(), source };
     let metadata = std::fs::metadata(path).map_err(io_error)?;
     if !metadata.is_dir() {
-        return Err(ReadError::NotAFolder(path.to_owned()));
+        let mut record = saved::read(path)?;
+        if let Some(target) = options.target.filter(|&target| target != record.target) {
+            return Err(ReadError::NoTarget { path: path.to_owned(), target });
+        }
+        record.label = options.label.clone().unwrap_or(record.label);
+        return Ok(record);
     }
     std::fs::read_dir(path).map_err(io_error)?;
     let own = globs(&options.own)?;
@@ -139,7 +151,11 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     let look = || {
         let mut notices = Vec::new();
         let twins = twins::check(&listing, &mut notices);
-        (examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL), twins, notices)
+        (
+            examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL, options.texts),
+            twins,
+            notices,
+        )
     };
     let (mut examined, twins, mut notices) =
         match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
@@ -157,7 +173,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
-    let owners = assemble::names(&examined, options.root.as_deref(), own);
+    let mut owners = assemble::names(&examined, options.root.as_deref(), own);
     let mut ledger = assemble::ledger(&listing, &examined, &owners);
     let paths = || listing.counted.iter().map(|(file, _)| file.path.as_str());
     let resolver = Resolver::new(paths(), options.base.as_deref());
@@ -192,6 +208,10 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     let (target, target_basis) = judge::target(externals);
     notices.sort();
     notices.dedup();
+    let texts = options.texts.then(|| Texts {
+        emitted: examined.iter_mut().map(|file| file.text.take()).collect(),
+        sources: std::mem::take(&mut owners.texts),
+    });
     let mut record = Record {
         schema: SCHEMA,
         label: options.label.clone().unwrap_or_else(|| label_of(path)),
@@ -218,6 +238,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
             .map(|(file, kind)| Aside { path: file.path, kind, bytes: file.bytes })
             .collect(),
         notices,
+        texts,
     };
     names::give(&mut record, &hashes);
     Ok(record)

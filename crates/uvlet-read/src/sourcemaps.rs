@@ -31,6 +31,18 @@ pub struct Source {
     pub ignored: bool,
     /// UTF-8 bytes of its text, where the map holds it.
     pub bytes: Option<u64>,
+    /// The text itself, if texts are kept.
+    pub text: Option<String>,
+}
+
+/// Where maps may be found, and what is taken from them.
+pub struct MapSources<'a> {
+    /// The folder's files.
+    pub listing: &'a Listing,
+    /// Another folder with maps.
+    pub maps: Option<&'a Path>,
+    /// Keep the sources' texts.
+    pub texts: bool,
 }
 
 /// Whose bytes a file's are, by its map.
@@ -80,20 +92,19 @@ pub fn owned(
     file: &Listed,
     text: &[u8],
     statements: Vec<Statement>,
-    listing: &Listing,
-    maps: Option<&Path>,
+    maps: &MapSources<'_>,
     notices: &mut Vec<Notice>,
 ) -> Option<Owned> {
     let comment = comment(text);
     let shape = Shape { statements, comment: comment.as_ref().map(|comment| comment.start) };
-    let located = match locate(file, comment.as_ref(), listing, maps) {
+    let located = match locate(file, comment.as_ref(), maps.listing, maps.maps) {
         Ok(located) => located?,
         Err(reason) => {
             notices.push(damaged(&file.path, &reason));
             return None;
         }
     };
-    match read(text, &located, &shape) {
+    match read(text, &located, &shape, maps.texts) {
         Ok(owned) => Some(owned),
         Err(reason) => {
             notices.push(damaged(&located.path, &reason));
@@ -176,7 +187,7 @@ fn locate(
     Ok(None)
 }
 
-fn read(text: &[u8], located: &Located, shape: &Shape) -> Result<Owned, String> {
+fn read(text: &[u8], located: &Located, shape: &Shape, texts: bool) -> Result<Owned, String> {
     let bytes: &[u8] = match &located.json {
         Json::Beside(text) => text,
         Json::Inline(bytes) => bytes,
@@ -195,6 +206,9 @@ fn read(text: &[u8], located: &Located, shape: &Shape) -> Result<Owned, String> 
                 root: root.to_owned(),
                 ignored: section.ignored.iter().any(|&index| index as usize == at),
                 bytes: content.and_then(|content| text_bytes(content.get())),
+                text: content
+                    .filter(|_| texts)
+                    .and_then(|content| serde_json::from_str(content.get()).ok()),
             });
         }
     }

@@ -58,6 +58,18 @@ pub struct Record {
     pub aside: Vec<Aside>,
     /// What a reader should be told.
     pub notices: Vec<Notice>,
+    /// The texts themselves, if they were asked for.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub texts: Option<Texts>,
+}
+
+/// Texts that a record was saved with.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Texts {
+    /// Per file: the emitted text of scripts, styles and pages.
+    pub emitted: Vec<Option<String>>,
+    /// Per module: the source text, where a map holds it.
+    pub sources: Vec<Option<String>>,
 }
 
 impl Record {

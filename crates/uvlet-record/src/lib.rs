@@ -10,13 +10,15 @@ mod cell;
 mod file;
 mod graph;
 pub mod path;
+mod saved;
 pub mod sizes;
 mod verify;
 
-pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SetAside, Target};
+pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SetAside, Target, Texts};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, File, FileId, Form, Kind};
 pub use graph::{Entry, EntryId, Module, ModuleId, Opening, Origin, Package, PackageId};
+pub use saved::SavedError;
 pub use verify::Flaw;
 
 /// Declares a dense index: a `u32` that only fits its own list.

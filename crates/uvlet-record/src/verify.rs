@@ -67,10 +67,12 @@ impl Record {
         let file = self.file(id);
         let cells = self.cells_of(id);
         for measure in self.measures() {
-            let sum = cells.iter().map(|cell| cell.amount.units(measure)).sum();
+            let sum = cells
+                .iter()
+                .fold(0_u64, |sum, cell| sum.saturating_add(cell.amount.units(measure)));
             let own = match measure {
                 Measure::Emitted => file.emitted,
-                Measure::Coded(coding) => 8 * file.coded.get(coding).unwrap_or(&0),
+                Measure::Coded(coding) => file.coded.get(coding).unwrap_or(&0).saturating_mul(8),
             };
             if sum != own {
                 let path = file.path.clone();
@@ -92,7 +94,7 @@ impl Record {
             if run.start != position {
                 return Err(flaw());
             }
-            position += run.length;
+            position = run.start.checked_add(run.length).ok_or_else(flaw)?;
             *charged.get_mut(cell).ok_or_else(flaw)? += run.length;
         }
         let agrees = charged.iter().zip(cells).all(|(sum, cell)| *sum == cell.amount.emitted);
@@ -107,6 +109,10 @@ impl Record {
             Err(Flaw::Reference { what: what.to_owned(), of, index })
         };
         let files = self.files.len();
+        if let Some(texts) = &self.texts {
+            check("the texts", "file", texts.emitted.len(), files + 1)?;
+            check("the texts", "module", texts.sources.len(), self.modules.len() + 1)?;
+        }
         for file in &self.files {
             check(&file.path, "cell", file.cells.end as usize, self.cells.len() + 1)?;
             check(&file.path, "run", file.runs.end as usize, self.runs.len() + 1)?;

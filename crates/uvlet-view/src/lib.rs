@@ -4,7 +4,9 @@
 //! that is no terminal strips these.
 
 mod bar;
+pub mod csv;
 pub mod json;
+pub mod markdown;
 mod name;
 pub mod table;
 pub mod units;

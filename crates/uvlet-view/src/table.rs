@@ -1,10 +1,10 @@
 //! Tables and sentences for a person at a terminal.
 
-mod attribute;
-mod gate;
+pub(crate) mod attribute;
+pub(crate) mod gate;
 mod grid;
 mod notices;
-mod survey;
+pub(crate) mod survey;
 
 use anstyle::Style;
 use uvlet_record::{Record, sizes::Measure};
@@ -36,7 +36,7 @@ impl Screen {
     }
 
     /// `gzip`, with the encoder behind it: `gzip by zlib 1.3.1, level 9`.
-    fn measure_said(&self, record: &Record) -> String {
+    pub(crate) fn measure_said(&self, record: &Record) -> String {
         match self.measure {
             Measure::Emitted => "bytes as emitted".to_owned(),
             Measure::Coded(coding) => match record.encoders.get(&coding) {
@@ -58,9 +58,14 @@ impl Screen {
     }
 }
 
-/// `1 file`, `2 files`.
-fn count(number: usize, noun: &str) -> String {
-    format!("{} {noun}{}", crate::units::grouped(number as u64), if number == 1 { "" } else { "s" })
+/// `1 file`, `2 files`, `3 entries`.
+pub(crate) fn count(number: usize, noun: &str) -> String {
+    let noun = match (number, noun.strip_suffix('y')) {
+        (1, _) => noun.to_owned(),
+        (_, Some(stem)) => format!("{stem}ies"),
+        (_, None) => format!("{noun}s"),
+    };
+    format!("{} {noun}", crate::units::grouped(number as u64))
 }
 
 fn bold(text: &str) -> String {

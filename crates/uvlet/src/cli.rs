@@ -8,8 +8,8 @@ use uvlet_view::Units;
 
 /// Accounts for every byte that a web application makes its visitors download.
 ///
-/// BUILD is the output folder of a bundler: scripts, styles, pages and, where they were written,
-/// source maps. Nothing is run, nothing is changed, and every table adds up to the bytes on disk.
+/// BUILD is the output folder of a bundler (scripts, styles, pages and, where they were written,
+/// source maps) or a record of one. Nothing is run, nothing is changed, and every table adds up to the bytes on disk.
 #[derive(Debug, Parser)]
 #[command(name = "uvlet", version, max_term_width = 100)]
 #[command(
@@ -31,7 +31,7 @@ pub enum Command {
         after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
     )]
     Survey(Survey),
-    /// Whose bytes are they: which package, module or file?
+    /// Whose bytes are they: which package, module, folder, chunk, file, entry or kind?
     ///
     /// The rows always add up to the total. Rows that are no package, module or file stand in
     /// parentheses: (own) is this project's code, (glue) the bundler's own bytes, (assets) whole
@@ -51,6 +51,14 @@ pub enum Command {
         after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\nExample:\n  uvlet gate dist"
     )]
     Gate(Gate),
+    /// Save the build as a record, which every command takes in its place.
+    ///
+    /// A record answers every question later and elsewhere, without the build. FILE ends in .json,
+    /// .json.gz or .json.zst; without -o the record goes to standard output as JSON.
+    #[command(
+        after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet survey main.json.zst"
+    )]
+    Record(Record),
     /// Show every command on the sample builds of Kelpwick Ferries, a made-up operator.
     #[command(
         after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on"
@@ -78,7 +86,10 @@ pub struct Attribute {
     /// Only the bytes that this selector names.
     #[arg(long = "in", value_name = "SELECTOR")]
     pub within: Option<String>,
-    /// Show the heaviest N rows in the table, and one row for the rest; 0 shows all.
+    /// Order of the rows.
+    #[arg(long, value_enum, default_value_t = Sort::Size)]
+    pub sort: Sort,
+    /// Show the first N rows in the table, and one row for the rest; 0 shows all.
     #[arg(long, value_name = "N", default_value_t = 30)]
     pub top: usize,
     #[command(flatten)]
@@ -96,6 +107,18 @@ pub struct Gate {
 }
 
 #[derive(Debug, Args)]
+pub struct Record {
+    #[command(flatten)]
+    pub build: Build,
+    /// Keep emitted and source texts in the record.
+    #[arg(long)]
+    pub with_texts: bool,
+    /// Write to this file, whole or not at all.
+    #[arg(short, long, value_name = "FILE")]
+    pub output: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
 pub struct Demo {
     /// Keep the sample builds in this new folder.
     #[arg(long, value_name = "DIR")]
@@ -108,7 +131,7 @@ pub struct Demo {
 /// Which build, and what helps to read it.
 #[derive(Debug, Args)]
 pub struct Build {
-    /// The output folder; may be left out where uvlet.toml names it.
+    /// The output folder, or a record; may be left out where uvlet.toml names it.
     #[arg(value_name = "BUILD")]
     pub path: Option<PathBuf>,
     /// Read settings from this file instead of uvlet.toml in the working folder.
@@ -162,6 +185,10 @@ pub enum Format {
     Table,
     /// For a program; holds every measure.
     Json,
+    /// For a spreadsheet; exact bytes in every measure.
+    Csv,
+    /// For a pull request or a job summary.
+    Markdown,
 }
 
 /// Where a build runs.
@@ -191,8 +218,25 @@ pub enum By {
     Package,
     /// A source file.
     Module,
+    /// A folder of own sources, or the place of a package.
+    Folder,
+    /// An emitted script with its styles.
+    Chunk,
     /// An emitted file.
     File,
+    /// An entry; what several load is one row.
+    Entry,
+    /// A kind of file.
+    Kind,
+}
+
+/// The order of rows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Sort {
+    /// Heaviest first.
+    Size,
+    /// By name.
+    Name,
 }
 
 #[cfg(test)]

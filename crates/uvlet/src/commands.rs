@@ -3,6 +3,7 @@
 mod attribute;
 mod demo;
 mod gate;
+mod record;
 mod survey;
 
 use serde::Serialize;
@@ -23,12 +24,17 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Survey(arguments) => survey::run(arguments),
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
+        Command::Record(arguments) => record::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
     }
 }
 
 /// The settings, and the build read with them.
 fn open(build: &Build) -> Result<(Option<Config>, Record), Failure> {
+    open_with(build, false)
+}
+
+fn open_with(build: &Build, texts: bool) -> Result<(Option<Config>, Record), Failure> {
     let config = config::load(build.config.as_deref())?;
     let from_config = config.as_ref().and_then(|config| config.folder.clone());
     let Some(path) = build.path.clone().or(from_config) else {
@@ -41,6 +47,7 @@ fn open(build: &Build) -> Result<(Option<Config>, Record), Failure> {
         maps: build.maps.clone(),
         root: build.root.clone(),
         twins: build.twins,
+        texts,
         target: build.target.map(|target| match target {
             cli::Target::Browser => Target::Browser,
             cli::Target::Server => Target::Server,

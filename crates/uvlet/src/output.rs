@@ -12,7 +12,7 @@ use crate::{cli::Color, failure::Failure};
 /// Writes an answer. A reader that closed the pipe has seen enough: that is no failure.
 pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failure> {
     if let Some(path) = file {
-        return replace(path, text);
+        return replace(path, anstream::adapter::strip_str(text).to_string().as_bytes());
     }
     let stdout = io::stdout();
     let choice = match color {
@@ -28,15 +28,18 @@ pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failur
 }
 
 /// Writes beside the file and renames, so that a reader never sees half of it.
-fn replace(path: &Path, text: &str) -> Result<(), Failure> {
+pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     let failed = |source| Failure::Write { path: path.to_owned(), source };
     let folder = match path.parent() {
         Some(folder) if !folder.as_os_str().is_empty() => folder,
         _ => Path::new("."),
     };
-    let mut beside = tempfile::NamedTempFile::new_in(folder).map_err(failed)?;
-    let plain = anstream::adapter::strip_str(text).to_string();
-    beside.write_all(plain.as_bytes()).map_err(failed)?;
+    let mut builder = tempfile::Builder::new();
+    // Temporary files are private; an answer is as public as the system's mask makes new files.
+    #[cfg(unix)]
+    builder.permissions(std::os::unix::fs::PermissionsExt::from_mode(0o666));
+    let mut beside = builder.tempfile_in(folder).map_err(failed)?;
+    beside.write_all(bytes).map_err(failed)?;
     beside.as_file().sync_all().map_err(failed)?;
     beside.persist(path).map_err(|error| failed(error.error))?;
     Ok(())

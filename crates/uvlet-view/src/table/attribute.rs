@@ -23,11 +23,7 @@ pub fn attribute(
 ) -> String {
     let measure = screen.measure;
     let total = answer.total.sizes.get(measure);
-    let what = match answer.by {
-        By::Package => "package",
-        By::Module => "module",
-        By::File => "file",
-    };
+    let what = answer.by.name();
     let mut text = bold(&wrapped(&sentence(answer, screen, what), screen.columns(), 0));
     text.push('\n');
     let shown = match top {
@@ -41,7 +37,8 @@ pub fn attribute(
         Column::number("share"),
         Column::word("basis"),
     ];
-    if answer.by != By::File {
+    let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
+    if shows_chunks {
         heads.push(Column::word("chunks"));
     }
     let cells = |name: String, bytes: u64, basis: &str, chunks: String| {
@@ -74,7 +71,7 @@ pub fn attribute(
 }
 
 /// A package with its version; one that stands in several places with that place.
-fn package(row: &Row, rows: &[Row]) -> String {
+pub(crate) fn package(row: &Row, rows: &[Row]) -> String {
     let version = row.version.as_ref().map(|version| format!(" {version}")).unwrap_or_default();
     let twice = rows.iter().filter(|other| other.name == row.name).count() > 1;
     let place = row.place.as_ref().filter(|_| twice).map(|place| {
@@ -85,13 +82,13 @@ fn package(row: &Row, rows: &[Row]) -> String {
     format!("{}{version}{}", row.name, place.unwrap_or_default())
 }
 
-fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
+pub(crate) fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
     let measure = screen.measure;
     let total = answer.total.sizes.get(measure);
     let within =
         answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
     let real: Vec<&Row> = answer.rows.iter().filter(|row| !row.name.starts_with('(')).collect();
-    match real.first() {
+    match real.iter().max_by_key(|row| row.sizes.get(measure)) {
         Some(row) => format!(
             "{} is the heaviest of {}: {} of {} ({measure}), {} of {within}.",
             plain(&row.name),
@@ -107,7 +104,7 @@ fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
 }
 
 /// A coded size of part of a file is shared out, however well the emitted bytes are known.
-fn basis(row: &Row, measure: Measure) -> &'static str {
+pub(crate) fn basis(row: &Row, measure: Measure) -> &'static str {
     let basis = match measure {
         Measure::Coded(_) if row.shares_files => Basis::Estimated,
         _ => row.basis,
@@ -120,7 +117,7 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
     }
 }
 
-fn chunks(row: &Row) -> String {
+pub(crate) fn chunks(row: &Row) -> String {
     /// A chunk's name tells little beyond this many columns, beside the row's own.
     const WIDE: usize = 16;
     match row.chunks.as_slice() {
@@ -130,7 +127,7 @@ fn chunks(row: &Row) -> String {
     }
 }
 
-fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
+pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
     let mut text = format!("Sizes are {}.", screen.measure_said(record));
     let shares = answer.rows.iter().any(|row| row.shares_files);
     if shares && screen.measure != Measure::Emitted {

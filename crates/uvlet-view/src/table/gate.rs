@@ -10,18 +10,29 @@ use crate::name::plain;
 /// Contributors that a sentence names.
 const NAMED: usize = 3;
 
+/// The rows as a person wants them.
+pub(crate) struct Standing<'g> {
+    pub broken: Vec<&'g BudgetRow>,
+    /// A promise that is broken need not be said to be near as well.
+    pub near: Vec<&'g BudgetRow>,
+    pub held: usize,
+}
+
+impl<'g> Standing<'g> {
+    pub fn of(gate: &'g Gate) -> Self {
+        let of = |verdict| gate.budgets.iter().filter(move |row| row.verdict == verdict);
+        let broken: Vec<&BudgetRow> = of(Verdict::Broken).collect();
+        let is_new =
+            |row: &&BudgetRow| !broken.iter().any(|b| b.name == row.name && b.item == row.item);
+        let near = of(Verdict::Near).filter(is_new).collect();
+        Self { near, held: of(Verdict::Held).count(), broken }
+    }
+}
+
 /// Shows how the budgets stand.
 #[must_use]
 pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
-    let broken = |row: &&BudgetRow| row.verdict == Verdict::Broken;
-    let is_broken: Vec<&BudgetRow> = gate.budgets.iter().filter(broken).collect();
-    // A promise that is broken need not be said to be near as well.
-    let near = gate.budgets.iter().filter(|row| {
-        row.verdict == Verdict::Near
-            && !is_broken.iter().any(|b| b.name == row.name && b.item == row.item)
-    });
-    let near: Vec<&BudgetRow> = near.collect();
-    let held = gate.budgets.iter().filter(|row| row.verdict == Verdict::Held).count();
+    let Standing { broken: is_broken, near, held } = Standing::of(gate);
     let label = plain(&record.label);
     let total = count(gate.budgets.len(), "limit");
     let mut text = String::new();
@@ -54,7 +65,7 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     text
 }
 
-fn sentence(row: &BudgetRow, screen: &Screen) -> String {
+pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
     let measure = row.measure.parse().unwrap_or(Measure::Emitted);
     let units = screen.units;
     let item = row.item.as_ref().map(|item| format!(", {},", plain(item))).unwrap_or_default();

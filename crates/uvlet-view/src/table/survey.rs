@@ -68,7 +68,7 @@ impl<'a> Notes<'a> {
 }
 
 /// What each page costs before it runs.
-fn sentence(survey: &Survey, screen: &Screen) -> String {
+pub(crate) fn sentence(survey: &Survey, screen: &Screen) -> String {
     let units = screen.units;
     let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();
     entries.sort_by_key(|entry| std::cmp::Reverse(entry.startup.sizes.get(screen.measure)));
@@ -90,13 +90,13 @@ fn sentence(survey: &Survey, screen: &Screen) -> String {
     let more = match entries.len().saturating_sub(SAID) {
         0 => String::new(),
         more => {
-            format!(", and {} less each", count(more, "more entry").replace("entrys", "entries"))
+            format!(", and {} less each", count(more, "more entry"))
         }
     };
     format!("Before it runs, {}{more}.", said.join(", "))
 }
 
-fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
+pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
     let build = &survey.build;
     let evidence = build.mode_evidence.first().map(|e| format!(" ({})", plain(e)));
     let evidence = evidence.unwrap_or_default();
@@ -197,7 +197,7 @@ fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
 }
 
 /// All that the folder holds.
-fn folder(survey: &Survey, screen: &Screen) -> String {
+pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
     let size = screen.units.size(survey.totals.sizes.get(screen.measure));
     let kinds = survey.kinds.iter().map(|row| count(row.file_count, row.kind.name()));
     let kinds =

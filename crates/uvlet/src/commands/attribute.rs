@@ -7,11 +7,11 @@ use uvlet_audit::{
     selector::{self, Selector},
 };
 use uvlet_record::Record;
-use uvlet_view::table;
+use uvlet_view::{csv, markdown, table};
 
 use super::{as_json, measure, open, screen, taken};
 use crate::{
-    cli::{Attribute, By, Format},
+    cli::{self, Attribute, By, Format},
     failure::{Failure, Status},
     output,
 };
@@ -33,12 +33,27 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let by = match arguments.by {
         By::Package => attribute::By::Package,
         By::Module => attribute::By::Module,
+        By::Folder => attribute::By::Folder,
+        By::Chunk => attribute::By::Chunk,
         By::File => attribute::By::File,
+        By::Entry => attribute::By::Entry,
+        By::Kind => attribute::By::Kind,
     };
-    let answer = attribute(&lens, by, &selection.cells, arguments.within.as_deref(), measure);
+    let sort = match arguments.sort {
+        cli::Sort::Size => attribute::Sort::Heaviest(measure),
+        cli::Sort::Name => attribute::Sort::Name,
+    };
+    let answer = attribute(&lens, by, &selection.cells, arguments.within.as_deref(), sort);
     let show = &arguments.show;
     let text = match show.format {
         Format::Json => as_json("attribute", &record, &record.notices, &answer)?,
+        Format::Csv => csv::attribute(&answer),
+        Format::Markdown => {
+            let screen = screen(show, measure);
+            let top = (arguments.top > 0).then_some(arguments.top);
+            markdown::attribute(&answer, &record, &screen, top)
+                + &markdown::notices(&record.notices)
+        }
         Format::Table => {
             let screen = screen(show, measure);
             let top = (arguments.top > 0).then_some(arguments.top);

@@ -7,7 +7,7 @@ use uvlet_audit::{
     lens::Lens,
 };
 use uvlet_record::Notice;
-use uvlet_view::table;
+use uvlet_view::{csv, markdown, table};
 
 use super::{as_json, open, screen, taken};
 use crate::{
@@ -33,6 +33,11 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     let show = &arguments.show;
     let text = match show.format {
         Format::Json => as_json("gate", &record, &notices, &answer)?,
+        Format::Csv => csv::gate(&answer),
+        Format::Markdown => {
+            let screen = screen(show, config.measure);
+            markdown::gate(&answer, &record, &screen) + &markdown::notices(&notices)
+        }
         Format::Table => {
             let screen = screen(show, config.measure);
             table::gate(&answer, &record, &screen) + &table::notices(&notices, &screen)

@@ -1,7 +1,7 @@
 //! `uvlet survey`.
 
 use uvlet_audit::{lens::Lens, survey::survey};
-use uvlet_view::table;
+use uvlet_view::{csv, markdown, table};
 
 use super::{as_json, measure, open, screen, taken};
 use crate::{
@@ -18,6 +18,11 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
     let show = &arguments.show;
     let text = match show.format {
         Format::Json => as_json("survey", &record, &record.notices, &answer)?,
+        Format::Csv => csv::survey(&answer),
+        Format::Markdown => {
+            let screen = screen(show, measure);
+            markdown::survey(&answer, &record, &screen) + &markdown::notices(&record.notices)
+        }
         Format::Table => {
             let screen = screen(show, measure);
             table::survey(&answer, &record, &screen) + &table::notices(&record.notices, &screen)

@@ -1,0 +1,121 @@
+//! Tables for spreadsheets (RFC 4180): exact bytes, every measure that was taken, no units chosen.
+//!
+//! Names come from outside, and a spreadsheet takes a cell that begins with `=` for a formula: such
+//! a name gets an apostrophe in front.
+
+use std::borrow::Cow;
+
+use csv::Writer;
+use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
+use uvlet_record::sizes::{Measure, Sizes};
+
+use crate::name::plain;
+
+/// A table that is being written.
+struct Table(Writer<Vec<u8>>);
+
+impl Table {
+    fn new(heads: &[&str]) -> Self {
+        let mut table = Self(Writer::from_writer(Vec::new()));
+        table.row(heads.iter().map(|head| (*head).to_owned()).collect());
+        table
+    }
+
+    fn row(&mut self, cells: Vec<String>) {
+        // Writing to memory does not fail, and every row has the length of the first.
+        let _ = self.0.write_record(cells);
+    }
+
+    fn text(self) -> String {
+        let bytes = self.0.into_inner().unwrap_or_default();
+        String::from_utf8(bytes).unwrap_or_default()
+    }
+}
+
+/// A name as a cell.
+fn cell(name: &str) -> String {
+    let name: Cow<'_, str> = plain(name);
+    if name.starts_with(['=', '+', '-', '@']) { format!("'{name}") } else { name.into_owned() }
+}
+
+fn bytes(sizes: &Sizes, measures: &[Measure]) -> Vec<String> {
+    measures.iter().map(|&measure| sizes.get(measure).to_string()).collect()
+}
+
+fn measures(sizes: &Sizes) -> Vec<Measure> {
+    sizes.measures().collect()
+}
+
+/// One line per entry and part of it: startup and its owners, deferred.
+#[must_use]
+pub fn survey(survey: &Survey) -> String {
+    let measures = measures(&survey.totals.sizes);
+    let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
+    let mut table = Table::new(&[&["entry", "part", "files"][..], &names].concat());
+    for entry in &survey.entries {
+        let startup = &entry.startup;
+        let parts = [
+            ("startup", Some(startup.file_count), &startup.sizes),
+            ("own", None, &startup.own),
+            ("third-party", None, &startup.third_party),
+            ("glue", None, &startup.glue),
+            ("assets", None, &startup.assets),
+            ("unattributed", None, &startup.unattributed),
+            ("alone", None, &startup.alone),
+            ("shared", None, &startup.shared),
+            ("deferred", Some(entry.deferred.file_count), &entry.deferred.sizes),
+        ];
+        for (part, files, sizes) in parts {
+            let files = files.map(|files| files.to_string()).unwrap_or_default();
+            table.row(
+                [vec![cell(&entry.name), part.to_owned(), files], bytes(sizes, &measures)].concat(),
+            );
+        }
+    }
+    table.text()
+}
+
+/// One line per row; the total is left to the reader's own sum.
+#[must_use]
+pub fn attribute(answer: &Attribution) -> String {
+    let measures = measures(&answer.total.sizes);
+    let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
+    let heads =
+        [&[answer.by.name(), "version", "place"][..], &names, &["source", "chunks"]].concat();
+    let mut table = Table::new(&heads);
+    for row in &answer.rows {
+        let text = |text: &Option<String>| text.as_deref().map(cell).unwrap_or_default();
+        let source = row.source.map(|source| source.to_string()).unwrap_or_default();
+        table.row(
+            [
+                vec![cell(&row.name), text(&row.version), text(&row.place)],
+                bytes(&row.sizes, &measures),
+                vec![source, cell(&row.chunks.join(" "))],
+            ]
+            .concat(),
+        );
+    }
+    table.text()
+}
+
+/// One line per item and limit.
+#[must_use]
+pub fn gate(gate: &Gate) -> String {
+    let mut table = Table::new(&[
+        "budget", "item", "selector", "limit", "measure", "allowed", "is", "over by", "verdict",
+    ]);
+    for row in &gate.budgets {
+        table.row(vec![
+            cell(&row.name),
+            row.item.as_deref().map(cell).unwrap_or_default(),
+            cell(&row.selector),
+            row.limit_kind.name().to_owned(),
+            row.measure.clone(),
+            row.allowed.to_string(),
+            row.is.to_string(),
+            row.over_by.to_string(),
+            row.verdict.name().to_owned(),
+        ]);
+    }
+    table.text()
+}

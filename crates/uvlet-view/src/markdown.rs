@@ -1,0 +1,170 @@
+//! Answers for pull requests and job summaries (GitHub Flavored Markdown).
+//!
+//! Names stand in code spans, where nothing is a mention, a link or an element; what would end a
+//! span or a cell is replaced by a look-alike.
+
+use uvlet_audit::{
+    attribute::Attribution,
+    gate::{Gate, Verdict},
+    survey::{EntryRow, Survey},
+};
+use uvlet_record::{Notice, Record};
+
+use crate::{
+    name::plain,
+    table::{
+        Screen, attribute as rows, count,
+        gate::{self as promises, Standing},
+        survey as said,
+    },
+    units::share,
+};
+
+/// A name in a code span.
+fn code(name: &str) -> String {
+    format!("`{}`", harmless(name))
+}
+
+/// Text from outside that keeps to its place: no cell, span or element ends or begins in it.
+fn harmless(text: &str) -> String {
+    plain(text).replace('`', "ˋ").replace('|', "¦").replace('<', "‹").replace('>', "›")
+}
+
+/// A sentence that holds names from outside: as a whole in one paragraph, nobody mentioned.
+fn sentence(text: &str) -> String {
+    harmless(text)
+        .replace('@', "@\u{2060}")
+        .replace('*', "\\*")
+        .replace('_', "\\_")
+        .replace('[', "\\[")
+}
+
+/// Rows of cells; numbers stand on the right.
+fn table(heads: &[(&str, bool)], rows: impl Iterator<Item = Vec<String>>) -> String {
+    let line = |cells: Vec<String>| format!("| {} |\n", cells.join(" | "));
+    let mut text = line(heads.iter().map(|(head, _)| (*head).to_owned()).collect());
+    text.push_str(&line(
+        heads.iter().map(|(_, right)| if *right { "---:" } else { "---" }.to_owned()).collect(),
+    ));
+    for row in rows {
+        text.push_str(&line(row));
+    }
+    text
+}
+
+/// The survey: the answer, then one fold per entry.
+#[must_use]
+pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&said::sentence(survey, screen)));
+    text.push_str(&format!("{}\n\n", sentence(&said::build(survey, record, screen))));
+    for entry in &survey.entries {
+        text.push_str(&fold(entry, screen));
+    }
+    text.push_str(&format!("{}\n", sentence(&said::folder(survey, screen))));
+    text
+}
+
+fn fold(entry: &EntryRow, screen: &Screen) -> String {
+    let size = |sizes: &uvlet_record::sizes::Sizes| screen.units.size(sizes.get(screen.measure));
+    let startup = &entry.startup;
+    let mut text = format!(
+        "<details><summary>{}: {} at startup, {} deferred</summary>\n\n",
+        sentence(&entry.name),
+        size(&startup.sizes),
+        size(&entry.deferred.sizes),
+    );
+    let parts = [
+        ("own", &startup.own),
+        ("third-party", &startup.third_party),
+        ("glue", &startup.glue),
+        ("assets", &startup.assets),
+        ("unattributed", &startup.unattributed),
+    ];
+    let measure = screen.measure.to_string();
+    let rows = parts.into_iter().map(|(part, sizes)| vec![part.to_owned(), size(sizes)]);
+    text.push_str(&table(&[("startup", false), (&measure, true)], rows));
+    text.push_str("\nIn the order they load:\n\n");
+    for path in &startup.files {
+        text.push_str(&format!("1. {}\n", code(path)));
+    }
+    text.push_str("\n</details>\n\n");
+    text
+}
+
+/// The attribution as a table that adds up.
+#[must_use]
+pub fn attribute(
+    answer: &Attribution,
+    record: &Record,
+    screen: &Screen,
+    top: Option<usize>,
+) -> String {
+    let measure = screen.measure;
+    let total = answer.total.sizes.get(measure);
+    let what = answer.by.name();
+    let mut text = format!("**{}**\n\n", sentence(&rows::sentence(answer, screen, what)));
+    let shown = match top {
+        Some(top) if answer.rows.len() > top + 1 => &answer.rows[..top],
+        _ => &answer.rows[..],
+    };
+    let line = |name: String, bytes: u64, basis: &str| {
+        vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned()]
+    };
+    let mut lines: Vec<Vec<String>> = shown
+        .iter()
+        .map(|row| {
+            line(
+                code(&rows::package(row, &answer.rows)),
+                row.sizes.get(measure),
+                rows::basis(row, measure),
+            )
+        })
+        .collect();
+    let rest = &answer.rows[shown.len()..];
+    if !rest.is_empty() {
+        let bytes = rest.iter().map(|row| row.sizes.get(measure)).sum();
+        lines.push(line(format!("(the other {})", rest.len()), bytes, ""));
+    }
+    lines.push(line("total".to_owned(), total, ""));
+    let heading = format!("{measure}, {}", screen.units.symbol());
+    let heads = [(what, false), (heading.as_str(), true), ("share", true), ("basis", false)];
+    text.push_str(&table(&heads, lines.into_iter()));
+    text.push_str(&format!("\n{}\n", rows::footnote(answer, record, screen)));
+    text
+}
+
+/// The verdict as a sentence, then the broken and the near promises.
+#[must_use]
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
+    let Standing { broken, near, held } = Standing::of(gate);
+    let label = code(&record.label);
+    let limits = count(gate.budgets.len(), "limit");
+    let mut text = match gate.verdict {
+        Verdict::Broken => format!("**Broken: {label} exceeds {} of {limits}.**\n\n", broken.len()),
+        Verdict::Near | Verdict::Held => format!("**Held: {label} keeps to {limits}.**\n\n"),
+    };
+    for (word, rows) in [("broken", broken), ("near", near)] {
+        for row in rows {
+            text.push_str(&format!("- {word}: {}\n", sentence(&promises::sentence(row, screen))));
+        }
+    }
+    if held > 0 {
+        text.push_str(&format!("- held: {}\n", count(held, "limit")));
+    }
+    text
+}
+
+/// Notices as a list.
+#[must_use]
+pub fn notices(notices: &[Notice]) -> String {
+    let mut text = String::new();
+    for notice in notices {
+        let place = notice.place.as_deref().map(|place| format!("{}: ", code(place)));
+        text.push_str(&format!(
+            "\n> note: {}{}\n",
+            place.unwrap_or_default(),
+            sentence(&notice.message)
+        ));
+    }
+    text
+}
