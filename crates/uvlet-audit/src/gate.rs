@@ -34,7 +34,7 @@ pub enum Scope {
 }
 
 /// The answer.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Gate {
     /// `broken` if any budget is.
     pub verdict: Verdict,
@@ -48,7 +48,7 @@ pub struct Gate {
 }
 
 /// What breaks a gate besides budgets.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Reason {
     /// A stable word.
     pub code: String,
@@ -57,7 +57,7 @@ pub struct Reason {
 }
 
 /// How it stands.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, schemars::JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Verdict {
     /// A limit is exceeded.
@@ -81,7 +81,7 @@ impl Verdict {
 }
 
 /// Which limit a row is about.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, schemars::JsonSchema)]
 #[serde(rename_all = "snake_case")]
 #[expect(missing_docs, reason = "each is the key of the configuration")]
 pub enum LimitKind {
@@ -101,7 +101,7 @@ impl LimitKind {
 }
 
 /// One limit of one item.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct BudgetRow {
     /// The budget.
     pub name: String,
@@ -126,7 +126,7 @@ pub struct BudgetRow {
 }
 
 /// One contributor.
-#[derive(Clone, Debug, Serialize)]
+#[derive(Clone, Debug, Serialize, schemars::JsonSchema)]
 pub struct Heavy {
     /// Package, or `(own)` and the like.
     pub name: String,

@@ -14,7 +14,7 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Survey {
     /// What the build says of itself.
     pub build: Build,
@@ -35,7 +35,7 @@ pub struct Survey {
 }
 
 /// The build as a whole.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Build {
     /// A name for people.
     pub label: String,
@@ -54,7 +54,7 @@ pub struct Build {
 }
 
 /// One entry.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -71,7 +71,7 @@ pub struct EntryRow {
 }
 
 /// Startup files of an entry, split twice: by owner, and by who else loads them at startup.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Startup {
     /// All of it.
     pub sizes: Sizes,
@@ -96,7 +96,7 @@ pub struct Startup {
 }
 
 /// Sizes of a number of files.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Deferred {
     /// Together.
     pub sizes: Sizes,
@@ -105,7 +105,7 @@ pub struct Deferred {
 }
 
 /// One chunk.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct ChunkRow {
     /// Its name.
     pub name: String,
@@ -122,7 +122,7 @@ pub struct ChunkRow {
 }
 
 /// What a chunk without a name of its own holds.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct Holds {
     /// The heaviest package or own folder.
     pub heaviest: String,
@@ -131,7 +131,7 @@ pub struct Holds {
 }
 
 /// All files of one kind.
-#[derive(Debug, Serialize)]
+#[derive(Debug, Serialize, schemars::JsonSchema)]
 pub struct KindRow {
     /// The kind.
     pub kind: Kind,

@@ -9,7 +9,7 @@ use flate2::{Compression, write::GzEncoder};
 use serde::{Deserialize, Serialize};
 
 /// The encoder behind a coded size, as it is named in every output.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Encoder {
     /// Library and version.
     pub name: String,

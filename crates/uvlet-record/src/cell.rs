@@ -10,7 +10,19 @@ index!(
 );
 
 /// Whose bytes they are.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Hash,
+    Serialize,
+    Deserialize,
+    schemars::JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 pub enum Owner {
     /// A module's.
@@ -24,7 +36,19 @@ pub enum Owner {
 }
 
 /// How a number came about, best first: the weakest of several parts is the greatest.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Hash,
+    Serialize,
+    Deserialize,
+    schemars::JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 pub enum Basis {
     /// By the source map, or because the file is one owner's altogether.
@@ -38,7 +62,7 @@ pub enum Basis {
 }
 
 /// The unit of account: what one owner has in one file.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Cell {
     /// The file.
     pub file: FileId,
@@ -52,7 +76,7 @@ pub struct Cell {
 }
 
 /// A stretch of a file's text that belongs to one cell, in bytes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Run {
     /// First byte.
     pub start: u64,

@@ -16,7 +16,19 @@ index!(
 );
 
 /// What a counted file is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Hash,
+    Serialize,
+    Deserialize,
+    schemars::JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 pub enum Kind {
     /// JavaScript.
@@ -62,7 +74,7 @@ impl Kind {
 }
 
 /// How a file's text is put together.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Form {
     /// An ES module.
@@ -78,7 +90,7 @@ pub enum Form {
 }
 
 /// One emitted file that counts.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct File {
     /// Path in the output folder, with forward slashes.
     pub path: String,
@@ -112,7 +124,7 @@ pub struct File {
 }
 
 /// An emitted script with the styles that belong to it: the unit a browser fetches.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Chunk {
     /// The name that outputs and selectors use; it outlives the build.
     pub name: String,

@@ -18,7 +18,7 @@ index!(
 );
 
 /// One source file, or virtual module, as the bundler saw it.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Module {
     /// Normalised path; see [`path`](crate::path).
     pub path: String,
@@ -31,7 +31,9 @@ pub struct Module {
 }
 
 /// An installed package.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, schemars::JsonSchema,
+)]
 pub struct Package {
     /// Its npm name, with the scope.
     pub name: String,
@@ -44,7 +46,7 @@ pub struct Package {
 }
 
 /// How an entry was found.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Origin {
     /// The bundler names it.
@@ -58,7 +60,7 @@ pub enum Origin {
 }
 
 /// What a page starts from.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Entry {
     /// Name; globs match it and the aliases.
     pub name: String,
@@ -75,7 +77,7 @@ pub struct Entry {
 }
 
 /// What an `import()` opens: files that arrive only when that call runs.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
 pub struct Opening {
     /// The file that holds the call.
     pub file: FileId,

@@ -27,8 +27,7 @@ macro_rules! index {
         $(#[$doc])*
         #[derive(
             Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash,
-            serde::Serialize, serde::Deserialize,
-        )]
+            serde::Serialize, serde::Deserialize, schemars::JsonSchema)]
         #[serde(transparent)]
         pub struct $name(pub u32);
 

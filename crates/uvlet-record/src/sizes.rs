@@ -5,7 +5,19 @@ use std::{fmt, ops::AddAssign, str::FromStr};
 use serde::{Deserialize, Serialize};
 
 /// An HTTP content coding that this program measures.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Hash,
+    Serialize,
+    Deserialize,
+    schemars::JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 pub enum Coding {
     /// RFC 1952.
@@ -64,21 +76,19 @@ impl FromStr for Measure {
 }
 
 /// One value per coding; a coding that was not taken has none.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
+)]
 pub struct Coded<T> {
     /// Under gzip.
-    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub gzip: Option<T>,
     /// Under brotli.
-    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub br: Option<T>,
     /// Under zstd.
-    #[serde(default = "none", skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub zstd: Option<T>,
-}
-
-fn none<T>() -> Option<T> {
-    None
 }
 
 impl<T> Coded<T> {
@@ -109,7 +119,9 @@ impl<T> Coded<T> {
 }
 
 /// An exact amount: emitted bytes, and bits per coding that was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
+)]
 pub struct Amount {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,
@@ -161,7 +173,9 @@ impl AddAssign for Amount {
 }
 
 /// Whole bytes in every measure that was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(
+    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
+)]
 pub struct Sizes {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,

@@ -2,13 +2,14 @@
 
 use std::collections::BTreeMap;
 
+use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{Notice, Record, sizes::Coding};
 
 /// Version of the outputs' JSON form.
 const SCHEMA: u32 = 1;
 
-#[derive(Serialize)]
+#[derive(Serialize, JsonSchema)]
 struct Envelope<'a, A> {
     uvlet: About<'a>,
     encoders: BTreeMap<Coding, Encoder<'a>>,
@@ -17,20 +18,35 @@ struct Envelope<'a, A> {
     answer: &'a A,
 }
 
-#[derive(Serialize)]
+#[derive(Serialize, JsonSchema)]
 struct About<'a> {
     schema: u32,
     version: &'a str,
     command: &'a str,
 }
 
-#[derive(Serialize)]
+#[derive(Serialize, JsonSchema)]
 struct Encoder<'a> {
     name: &'a str,
     level: u32,
     shares: &'static str,
     /// Files measured by their precompressed twin.
     twins: u64,
+}
+
+/// The JSON Schema (draft 2020-12) of an answer's object.
+#[must_use]
+pub fn schema<A: JsonSchema + 'static>() -> String {
+    plain_schema::<Envelope<'static, A>>()
+}
+
+/// The JSON Schema of a value that stands by itself.
+#[must_use]
+pub fn plain_schema<A: JsonSchema>() -> String {
+    let schema = schemars::schema_for!(A);
+    let mut text = serde_json::to_string_pretty(&schema).unwrap_or_default();
+    text.push('\n');
+    text
 }
 
 /// An answer as JSON, with the program that gave it, the encoders behind its sizes and the notices.

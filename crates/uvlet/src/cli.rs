@@ -3,6 +3,7 @@
 use std::path::PathBuf;
 
 use clap::{Args, Parser, Subcommand, ValueEnum};
+use clap_complete::Shell;
 use uvlet_record::sizes::Measure;
 use uvlet_view::Units;
 
@@ -64,6 +65,14 @@ pub enum Command {
         after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on"
     )]
     Demo(Demo),
+    /// Print the completions of a shell.
+    #[command(
+        after_help = "Example:\n  uvlet completions bash > ~/.local/share/bash-completion/completions/uvlet"
+    )]
+    Completions(Completions),
+    /// Write the manual pages, one per command, into a folder.
+    #[command(after_help = "Example:\n  uvlet manual --into ~/.local/share/man/man1")]
+    Manual(Manual),
 }
 
 #[derive(Debug, Args)]
@@ -128,6 +137,20 @@ pub struct Demo {
     pub color: Color,
 }
 
+#[derive(Debug, Args)]
+pub struct Completions {
+    /// The shell.
+    #[arg(value_enum)]
+    pub shell: Shell,
+}
+
+#[derive(Debug, Args)]
+pub struct Manual {
+    /// The folder, which is made if it is not there.
+    #[arg(long, value_name = "DIR")]
+    pub into: PathBuf,
+}
+
 /// Which build, and what helps to read it.
 #[derive(Debug, Args)]
 pub struct Build {
@@ -166,6 +189,9 @@ pub struct Show {
     /// Write to this file, whole or not at all, instead of standard output.
     #[arg(short, long, value_name = "FILE")]
     pub output: Option<PathBuf>,
+    /// Lay tables out in so many columns [default: the terminal's, 80 where there is none].
+    #[arg(long, value_name = "COLUMNS")]
+    pub width: Option<usize>,
     /// Colour the output.
     #[arg(long, value_enum, default_value_t = Color::Auto)]
     pub color: Color,

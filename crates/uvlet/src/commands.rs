@@ -3,6 +3,7 @@
 mod attribute;
 mod demo;
 mod gate;
+mod help;
 mod record;
 mod survey;
 
@@ -26,6 +27,8 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
+        Command::Completions(arguments) => help::completions(arguments),
+        Command::Manual(arguments) => help::manual(arguments),
     }
 }
 
@@ -73,7 +76,8 @@ fn taken(measure: Measure, record: &Record) -> Result<(), Failure> {
 }
 
 fn screen(show: &Show, measure: Measure) -> Screen {
-    Screen { width: output::width(show.output.as_deref()), units: show.units, measure }
+    let width = show.width.unwrap_or_else(|| output::width(show.output.as_deref()));
+    Screen { width, units: show.units, measure }
 }
 
 fn as_json<A: Serialize>(

@@ -1,6 +1,7 @@
 //! Where answers go: standard output or a file, the latter whole or not at all.
 
 use std::{
+    fs,
     io::{self, IsTerminal, Write},
     path::Path,
 };
@@ -30,6 +31,11 @@ pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failur
 /// Writes beside the file and renames, so that a reader never sees half of it.
 pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     let failed = |source| Failure::Write { path: path.to_owned(), source };
+    // A pipe or a device is written to, not replaced by a file.
+    if fs::metadata(path).is_ok_and(|metadata| !metadata.is_file() && !metadata.is_dir()) {
+        let mut device = fs::OpenOptions::new().write(true).open(path).map_err(failed)?;
+        return device.write_all(bytes).map_err(failed);
+    }
     let folder = match path.parent() {
         Some(folder) if !folder.as_os_str().is_empty() => folder,
         _ => Path::new("."),

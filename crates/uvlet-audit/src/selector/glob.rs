@@ -1,28 +1,29 @@
-//! Globs in which only `*`, `**` and `?` are special, as real paths hold `[id]` and `{a}`.
+//! Globs in which only `*`, `**` and `?` are special, as real paths hold `[id]`, `{a}` and `(shop)`.
 
-use globset::{GlobBuilder, GlobMatcher};
+use regex::Regex;
 
-/// Compiles a glob. `*` and `?` stop at `/` only where `paths` says that slashes divide.
+/// Compiles a glob, which must match a whole name. `*` and `?` stop at `/` only where `paths` says
+/// that slashes divide; `**` never does, and `**/` also stands for nothing.
 ///
 /// # Errors
-/// What is wrong with it.
-pub fn compile(text: &str, paths: bool) -> Result<GlobMatcher, String> {
-    let mut escaped = String::with_capacity(text.len());
-    for c in text.chars() {
-        if matches!(c, '[' | ']' | '{' | '}' | '!') {
-            escaped.extend(['[', c, ']']);
-        } else {
-            escaped.push(c);
-        }
+/// What is wrong with it: only that it is too long.
+pub fn compile(text: &str, paths: bool) -> Result<Regex, String> {
+    let (one, many) = if paths { ("[^/]", "[^/]*") } else { (".", ".*") };
+    let mut pattern = String::from("(?s)^");
+    let mut rest = text;
+    while let Some(c) = rest.chars().next() {
+        let (piece, length) = match c {
+            '*' if rest.starts_with("**/") => ("(?:.*/)?".to_owned(), 3),
+            '*' if rest.starts_with("**") => (".*".to_owned(), 2),
+            '*' => (many.to_owned(), 1),
+            '?' => (one.to_owned(), 1),
+            _ => (regex::escape(&rest[..c.len_utf8()]), c.len_utf8()),
+        };
+        pattern.push_str(&piece);
+        rest = &rest[length..];
     }
-    // A lone `!` in brackets would mean "not".
-    let escaped = escaped.replace("[!]", "!");
-    GlobBuilder::new(&escaped)
-        .literal_separator(paths)
-        .backslash_escape(false)
-        .build()
-        .map(|glob| glob.compile_matcher())
-        .map_err(|error| error.kind().to_string())
+    pattern.push('$');
+    Regex::new(&pattern).map_err(|_| "the glob is too long".to_owned())
 }
 
 #[cfg(test)]
@@ -33,9 +34,14 @@ mod tests {
     #[case("app/[id]/(shop)/*.js", "app/[id]/(shop)/a.js", true, true)]
     #[case("src/*", "src/a/b.js", true, false)]
     #[case("src/**", "src/a/b.js", true, true)]
+    #[case("**.js", "src/a/b.js", true, true)]
+    #[case("src/**/b.js", "src/b.js", true, true)]
+    #[case("src/**/b.js", "src/a/c/b.js", true, true)]
+    #[case("src/?.js", "src//.js", true, false)]
     #[case("@scope/*", "@scope/a", false, true)]
     #[case("*", "@scope/a", false, true)]
     #[case("{a,b}", "a", false, false)]
+    #[case("a.c", "abc", false, false)]
     #[case("a?c!", "abc!", false, true)]
     fn only_stars_and_question_marks_are_special(
         #[case] glob: &str,

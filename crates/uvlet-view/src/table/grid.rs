@@ -41,11 +41,14 @@ pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String
     }
     let gaps = GAP * heads.len().saturating_sub(1);
     let mut over = (widths.iter().sum::<usize>() + gaps).saturating_sub(columns);
-    // The last flexible column gives way first: names on the left are what rows are found by.
-    for (wide, head) in widths.iter_mut().zip(heads).rev().filter(|(_, head)| head.flexible) {
-        let spare = wide.saturating_sub(NARROW.max(width(&head.heading))).min(over);
-        *wide -= spare;
-        over -= spare;
+    // Names on the left are what rows are found by: they give way first, but never wholly, and then
+    // words on the right do. Numbers are never cut.
+    for narrow in [|head: &Column| head.flexible, |head: &Column| !head.right && !head.flexible] {
+        for (wide, head) in widths.iter_mut().zip(heads).rev().filter(|(_, head)| narrow(head)) {
+            let spare = wide.saturating_sub(NARROW.max(width(&head.heading))).min(over);
+            *wide -= spare;
+            over -= spare;
+        }
     }
     let headings: Vec<String> = heads.iter().map(|head| head.heading.clone()).collect();
     let mut text = bold(line(heads, &widths, &headings).trim_end());

@@ -1,6 +1,9 @@
 //! `uvlet record`.
 
-use std::{io::Write, path::Path};
+use std::{
+    io::{self, Write},
+    path::Path,
+};
 
 use flate2::{Compression, write::GzEncoder};
 
@@ -15,32 +18,47 @@ use crate::{
 const ZSTD_LEVEL: i32 = 15;
 
 pub fn run(arguments: &Record) -> Result<Status, Failure> {
+    let form = arguments.output.as_deref().map(form_of).transpose()?;
     let (_, record) = open_with(&arguments.build, arguments.with_texts)?;
     let text =
         record.to_json(env!("CARGO_PKG_VERSION")).map_err(|error| Failure::Output(error.into()))?;
-    match &arguments.output {
-        None => output::write(&text, None, Color::Never)?,
-        Some(path) => output::replace(path, &packed(path, text.as_bytes())?)?,
+    match (&arguments.output, form) {
+        (Some(path), Some(form)) => {
+            let packed = pack(form, text.as_bytes());
+            let failed = |source| Failure::Write { path: path.clone(), source };
+            output::replace(path, &packed.map_err(failed)?)?;
+        }
+        _ => output::write(&text, None, Color::Never)?,
     }
     Ok(Status::Held)
 }
 
-/// The bytes of the file, by its ending.
-fn packed(path: &Path, text: &[u8]) -> Result<Vec<u8>, Failure> {
+/// How a record is packed.
+#[derive(Clone, Copy)]
+enum Form {
+    Plain,
+    Gzip,
+    Zstd,
+}
+
+/// The form that a file's ending asks for; told before a large build is read.
+fn form_of(path: &Path) -> Result<Form, Failure> {
     let name = path.file_name().unwrap_or_default().to_string_lossy();
-    let failed = |source| Failure::Write { path: path.to_owned(), source };
-    if name.ends_with(".json.gz") {
-        let mut encoder = GzEncoder::new(Vec::new(), Compression::best());
-        encoder.write_all(text).map_err(failed)?;
-        encoder.finish().map_err(failed)
-    } else if name.ends_with(".json.zst") {
-        zstd::encode_all(text, ZSTD_LEVEL).map_err(failed)
-    } else if name.ends_with(".json") {
-        Ok(text.to_owned())
-    } else {
-        Err(Failure::Usage(format!(
-            "{}: a record ends in .json, .json.gz or .json.zst",
-            path.display()
-        )))
+    let forms = [(".json", Form::Plain), (".json.gz", Form::Gzip), (".json.zst", Form::Zstd)];
+    let found = forms.into_iter().find(|(ending, _)| name.ends_with(ending));
+    found.map(|(_, form)| form).ok_or_else(|| {
+        Failure::Usage(format!("{}: a record ends in .json, .json.gz or .json.zst", path.display()))
+    })
+}
+
+fn pack(form: Form, text: &[u8]) -> io::Result<Vec<u8>> {
+    match form {
+        Form::Plain => Ok(text.to_owned()),
+        Form::Gzip => {
+            let mut encoder = GzEncoder::new(Vec::new(), Compression::best());
+            encoder.write_all(text)?;
+            encoder.finish()
+        }
+        Form::Zstd => zstd::encode_all(text, ZSTD_LEVEL),
     }
 }

@@ -12,7 +12,7 @@ use crate::support::{Folder, SAMPLES, demo, json, uvlet};
 
 #[rstest]
 #[case(&["survey", "nowhere"], "nowhere: cannot be read: no such file or directory")]
-#[case(&["survey", "file"], "is not an output folder")]
+#[case(&["survey", "file"], "name an output folder, or what `uvlet record` wrote")]
 #[case(&["survey", "empty"], "holds no script, style or page")]
 #[case(&["survey"], "no build is named")]
 #[case(&["gate", "dist"], "uvlet.toml: there is no such file")]
@@ -141,4 +141,13 @@ fn thousands_of_files_are_answered() {
     let survey = json(folder.with("dist/part2000.js", "last()").path(), &["survey", "dist"]);
     assert_eq!(survey["entries"][0]["name"], "part0");
     assert_eq!(survey["entries"][0]["deferred"]["file_count"], 2000);
+}
+
+#[cfg(target_os = "linux")]
+#[test]
+fn a_full_disk_is_one_line() {
+    let said = uvlet(&demo(), &["survey", SAMPLES[0], "-o", "/dev/full"]);
+    assert_eq!((said.status, said.err.lines().count()), (2, 1), "{}", said.err);
+    assert!(said.err.contains("/dev/full: cannot be written"), "{}", said.err);
+    assert_eq!(uvlet(&demo(), &["record", SAMPLES[0], "-o", "."]).status, 2);
 }

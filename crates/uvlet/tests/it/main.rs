@@ -9,6 +9,10 @@
 mod attribute;
 mod bad_input;
 mod demo;
+mod formats;
 mod gate;
 mod pages;
+mod records;
+mod schema;
+mod selectors;
 mod support;

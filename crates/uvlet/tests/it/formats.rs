@@ -1,0 +1,148 @@
+//! Hostile names in every format, and the command line itself.
+
+use rstest::rstest;
+
+use crate::support::{Folder, SAMPLES, demo, map, uvlet};
+
+const NAMES: [&str; 8] = [
+    "=1+1.js",
+    "@someone.js",
+    "a|b`c`.js",
+    "</script><b>.js",
+    "esc\u{1b}[31m\u{7}.js",
+    "rtl\u{202e}sj.js",
+    "quote\",\"cell.js",
+    "-- drop *all* [x](y).js",
+];
+
+fn hostile() -> Folder {
+    let long = "l".repeat(5000);
+    let names = NAMES.iter().map(|name| format!("../{name}")).chain([format!("../src/{long}.js")]);
+    let sources: Vec<String> = names.collect();
+    let segments: Vec<(i64, &str)> = sources
+        .iter()
+        .enumerate()
+        .map(|(at, name)| (i64::try_from(at).unwrap(), name.as_str()))
+        .collect();
+    Folder::new().with("dist/a.js", "123456789").with("dist/a.js.map", map(&segments))
+}
+
+fn shown(format: &str) -> String {
+    let folder = hostile();
+    let said = uvlet(
+        folder.path(),
+        &["attribute", "dist", "--by", "module", "--format", format, "--top", "0"],
+    );
+    assert_eq!(said.status, 0, "{}", said.err);
+    said.out
+}
+
+#[test]
+fn json_holds_names_as_they_are() {
+    let answer: serde_json::Value = serde_json::from_str(&shown("json")).unwrap();
+    let rows: Vec<&str> = answer["rows"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|row| row["name"].as_str().unwrap())
+        .collect();
+    for name in NAMES {
+        assert!(rows.contains(&name), "{name:?}");
+    }
+}
+
+#[test]
+fn tables_steer_no_terminal_and_keep_their_width() {
+    let table = shown("table");
+    assert!(!table.contains(['\x1b', '\x07', '\u{202e}']), "{table}");
+    assert!(table.lines().all(|line| line.chars().count() <= 80), "{table}");
+}
+
+#[test]
+fn csv_cells_are_no_formulas_and_stay_whole() {
+    let table = shown("csv");
+    let heads = table.lines().next().unwrap().split(',').count();
+    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let rows: Vec<csv::StringRecord> = reader.records().map(|row| row.unwrap()).collect();
+    assert_eq!(rows.len(), 9);
+    for row in &rows {
+        assert_eq!(row.len(), heads);
+        assert!(row.iter().all(|cell| !cell.starts_with(['=', '+', '-', '@', '\t'])), "{row:?}");
+    }
+    assert!(rows.iter().any(|row| &row[0] == "quote\",\"cell.js"));
+}
+
+#[test]
+fn markdown_names_stay_in_their_spans() {
+    let text = shown("markdown");
+    let rows: Vec<&str> = text.lines().filter(|line| line.starts_with("| `")).collect();
+    assert_eq!(rows.len(), 9);
+    for row in rows {
+        assert_eq!((row.matches('`').count(), row.matches('|').count()), (2, 5), "{row}");
+        assert!(["</", "<b", "\x1b", "\u{202e}"].iter().all(|bad| !row.contains(bad)), "{row}");
+    }
+    let first = text.lines().next().unwrap();
+    assert!(!first.contains("@s") && !first.contains('<'), "{first}");
+}
+
+/// Names of own choosing stand in sentences too: an entry is called after its page.
+#[test]
+fn markdown_sentences_mention_nobody() {
+    let folder = Folder::new()
+        .with("dist/@someone <b> *x*.html", "<script src=a.js></script>")
+        .with("dist/a.js", "a()");
+    let text = uvlet(folder.path(), &["survey", "dist", "--format", "markdown"]).out;
+    assert!(!text.contains("@someone <") && !text.contains("<b>"), "{text}");
+    let outside_code: String = text.split('`').step_by(2).collect();
+    assert!(!outside_code.contains("@someone"), "{outside_code}");
+}
+
+#[rstest]
+#[case(60)]
+#[case(80)]
+#[case(120)]
+#[case(200)]
+fn tables_keep_to_the_terminals_width(#[case] width: usize) {
+    for arguments in [
+        &["survey", SAMPLES[1]][..],
+        &["attribute", SAMPLES[0], "--by", "module"],
+        &["attribute", SAMPLES[2], "--by", "folder"],
+        &["gate", SAMPLES[0]],
+    ] {
+        let columns = width.to_string();
+        let said = uvlet(&demo(), &[arguments, &["--width", &columns]].concat());
+        let longest = said.out.lines().map(|line| line.chars().count()).max().unwrap();
+        assert!(longest <= width, "{arguments:?} is {longest} wide:\n{}", said.out);
+    }
+}
+
+#[rstest]
+#[case(&["survey", "builds/vite-after"])]
+#[case(&["survey", "builds/vite-after", "--measure", "emitted", "--units", "kib"])]
+#[case(&["attribute", "builds/vite-after", "--by", "entry", "--sort", "name", "--label", "main"])]
+#[case(&["attribute", "builds/vite-after", "--in", "holding(own) and scripts", "--top", "0"])]
+#[case(&["gate", "builds/vite-after", "--config", "uvlet.toml"])]
+#[case(&["completions", "zsh"])]
+#[case(&["help", "gate"])]
+#[case(&["--version"])]
+fn valid_command_lines(#[case] arguments: &[&str]) {
+    let said = uvlet(&demo(), arguments);
+    assert_eq!((said.status, said.err.as_str()), (0, ""), "{arguments:?}");
+    assert!(!said.out.is_empty());
+}
+
+#[rstest]
+#[case(&[], "Usage")]
+#[case(&["survye"], "a similar subcommand exists: 'survey'")]
+#[case(&["survey", "x", "--mesure", "gzip"], "a similar argument exists: '--measure'")]
+#[case(&["survey", "x", "--measure", "zip"], "unknown measure `zip`, there are emitted, gzip, br, zstd")]
+#[case(&["survey", "x", "--units", "mb"], "unknown units `mb`, there are kb, kib, bytes")]
+#[case(&["attribute", "x", "--by", "pakage"], "a similar value exists: 'package'")]
+#[case(&["attribute", "x", "--top", "many"], "invalid value 'many'")]
+#[case(&["record", "x", "-o", "r.txt"], "a record ends in .json, .json.gz or .json.zst")]
+#[case(&["manual"], "--into")]
+fn invalid_command_lines(#[case] arguments: &[&str], #[case] message: &str) {
+    let said = uvlet(&demo(), arguments);
+    assert_eq!((said.status, said.out.as_str()), (2, ""), "{arguments:?}");
+    assert!(said.err.contains(message), "{}", said.err);
+}

@@ -1,0 +1,261 @@
+//! The JSON forms: schemas that are current, and strict readers that a changed key fails.
+
+use std::{env, fs, path::Path};
+
+use rstest::rstest;
+use serde::{Deserialize, de::DeserializeOwned};
+use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
+use uvlet_record::Record;
+
+use crate::support::{SAMPLES, demo, uvlet};
+
+/// `UVLET_WRITE_SCHEMAS=1 cargo test schemas` writes them anew.
+#[rstest]
+#[case("survey", uvlet_view::json::schema::<Survey>())]
+#[case("attribute", uvlet_view::json::schema::<Attribution>())]
+#[case("gate", uvlet_view::json::schema::<Gate>())]
+#[case("record", uvlet_view::json::plain_schema::<Record>())]
+fn schemas_are_current(#[case] name: &str, #[case] schema: String) {
+    let path = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../docs/schema/{name}.json"));
+    if env::var_os("UVLET_WRITE_SCHEMAS").is_some() {
+        fs::create_dir_all(path.parent().unwrap()).unwrap();
+        fs::write(&path, &schema).unwrap();
+    }
+    assert_eq!(fs::read_to_string(&path).unwrap(), schema, "run with UVLET_WRITE_SCHEMAS=1");
+}
+
+/// The survey once more, declared from its description: an added, lost or renamed key fails here.
+mod strict {
+    #![expect(dead_code, reason = "what is declared is what is tested")]
+
+    use super::Deserialize;
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    pub struct Survey {
+        uvlet: About,
+        encoders: Encoders,
+        notices: Vec<Notice>,
+        build: Build,
+        entries: Vec<Entry>,
+        chunks: Vec<Chunk>,
+        kinds: Vec<Kind>,
+        totals: Files,
+        set_aside: Vec<SetAside>,
+        aside: Vec<Aside>,
+        unplaced: Vec<String>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    pub struct Attribution {
+        uvlet: About,
+        encoders: Encoders,
+        notices: Vec<Notice>,
+        by: String,
+        r#in: Option<String>,
+        rows: Vec<Row>,
+        total: Total,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    pub struct Gate {
+        uvlet: About,
+        encoders: Encoders,
+        notices: Vec<Notice>,
+        verdict: String,
+        reasons: Vec<Reason>,
+        budgets: Vec<Budget>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct About {
+        schema: u32,
+        version: String,
+        command: String,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Encoders {
+        gzip: Encoder,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Encoder {
+        name: String,
+        level: u32,
+        shares: String,
+        twins: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Notice {
+        code: String,
+        message: String,
+        r#where: Option<String>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Build {
+        label: String,
+        bundler: Option<String>,
+        bundler_version: Option<String>,
+        mode: String,
+        mode_evidence: Vec<String>,
+        target: String,
+        target_basis: String,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Sizes {
+        emitted: u64,
+        gzip: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Files {
+        sizes: Sizes,
+        file_count: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Total {
+        sizes: Sizes,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Entry {
+        name: String,
+        aliases: Vec<String>,
+        pages: Vec<String>,
+        origin: String,
+        startup: Startup,
+        deferred: Files,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Startup {
+        sizes: Sizes,
+        file_count: u64,
+        files: Vec<String>,
+        own: Sizes,
+        third_party: Sizes,
+        glue: Sizes,
+        assets: Sizes,
+        unattributed: Sizes,
+        alone: Sizes,
+        shared: Sizes,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Chunk {
+        name: String,
+        holds: Option<Holds>,
+        files: Vec<String>,
+        sizes: Sizes,
+        startup_of: Vec<String>,
+        deferred_of: Vec<String>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Holds {
+        heaviest: String,
+        more: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Kind {
+        kind: String,
+        sizes: Sizes,
+        file_count: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct SetAside {
+        target: String,
+        file_count: u64,
+        bytes: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Aside {
+        path: String,
+        kind: String,
+        bytes: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Row {
+        name: String,
+        version: Option<String>,
+        place: Option<String>,
+        sizes: Sizes,
+        source: Option<u64>,
+        basis: String,
+        chunks: Vec<String>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Reason {
+        code: String,
+        message: String,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Budget {
+        name: String,
+        item: Option<String>,
+        selector: String,
+        limit_kind: String,
+        measure: String,
+        allowed: u64,
+        is: u64,
+        over_by: u64,
+        verdict: String,
+        heaviest: Vec<Heavy>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Heavy {
+        name: String,
+        sizes: Sizes,
+    }
+}
+
+fn reads<T: DeserializeOwned>(text: &str) -> serde_json::Result<()> {
+    serde_json::from_str::<T>(text).map(|_| ())
+}
+
+#[rstest]
+#[case("survey", reads::<strict::Survey>)]
+#[case("attribute", reads::<strict::Attribution>)]
+#[case("gate", reads::<strict::Gate>)]
+fn outputs_hold_the_described_keys(
+    #[case] command: &str,
+    #[case] read: fn(&str) -> serde_json::Result<()>,
+) {
+    for sample in SAMPLES {
+        let said = uvlet(&demo(), &[command, sample, "--format", "json"]);
+        read(&said.out).unwrap_or_else(|error| panic!("{command} {sample}: {error}"));
+    }
+}
