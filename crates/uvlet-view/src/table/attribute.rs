@@ -39,7 +39,7 @@ pub fn attribute(
     ];
     let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
     if shows_chunks {
-        heads.push(Column::word("chunks"));
+        heads.push(Column::extra("chunks"));
     }
     let cells = |name: String, bytes: u64, basis: &str, chunks: String| {
         vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned(), chunks]

@@ -4,25 +4,32 @@ use super::bold;
 use crate::name::{fitted, width};
 
 /// One column.
+#[derive(Clone)]
 pub struct Column {
     pub heading: String,
     /// Numbers stand on the right.
     pub right: bool,
     /// May be cut when the screen is narrow.
     pub flexible: bool,
+    /// Left out when the screen is too narrow for it and a readable name.
+    pub optional: bool,
 }
 
 impl Column {
     pub fn name(heading: &str) -> Self {
-        Self { heading: heading.to_owned(), right: false, flexible: true }
+        Self { heading: heading.to_owned(), right: false, flexible: true, optional: false }
     }
 
     pub fn number(heading: impl Into<String>) -> Self {
-        Self { heading: heading.into(), right: true, flexible: false }
+        Self { heading: heading.into(), right: true, flexible: false, optional: false }
     }
 
     pub fn word(heading: &str) -> Self {
-        Self { heading: heading.to_owned(), right: false, flexible: false }
+        Self { heading: heading.to_owned(), right: false, flexible: false, optional: false }
+    }
+
+    pub fn extra(heading: &str) -> Self {
+        Self { optional: true, ..Self::word(heading) }
     }
 }
 
@@ -30,6 +37,8 @@ impl Column {
 const GAP: usize = 2;
 /// A flexible column keeps at least this much.
 const NARROW: usize = 12;
+/// A name that is cut below this many columns can hardly be told from others.
+const READABLE: usize = 28;
 
 /// Lays out rows in at most `columns`; a cell that does not fit loses its front.
 pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String {
@@ -38,6 +47,20 @@ pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String
         for (wide, cell) in widths.iter_mut().zip(row) {
             *wide = (*wide).max(width(cell));
         }
+    }
+    let needed = |(head, &wide): (&Column, &usize)| {
+        GAP + if head.flexible { wide.min(READABLE) } else { wide }
+    };
+    let fits = heads.iter().zip(&widths).map(needed).sum::<usize>() <= columns + GAP;
+    if let Some(last) = heads.iter().rposition(|head| head.optional).filter(|_| !fits) {
+        let without = |row: &Vec<String>| {
+            let cells = row.iter().enumerate().filter(|(at, _)| *at != last);
+            cells.map(|(_, cell)| cell.clone()).collect()
+        };
+        let rows: Vec<Vec<String>> = rows.iter().map(without).collect();
+        let heads = heads.iter().enumerate().filter(|(at, _)| *at != last);
+        let heads: Vec<Column> = heads.map(|(_, head)| head.clone()).collect();
+        return lay_out(&heads, &rows, columns);
     }
     let gaps = GAP * heads.len().saturating_sub(1);
     let mut over = (widths.iter().sum::<usize>() + gaps).saturating_sub(columns);

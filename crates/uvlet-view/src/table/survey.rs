@@ -121,11 +121,22 @@ fn legend(entries: &[&EntryRow], screen: &Screen) -> String {
             *sum += bytes;
         }
     }
-    let occurring = PARTS.iter().zip(sums).filter(|(_, sum)| *sum > 0);
-    let words = occurring.map(|(part, _)| {
-        format!("{} {}", styled(part.style, &part.pattern.to_string().repeat(2)), part.word)
-    });
-    words.collect::<Vec<_>>().join("  ")
+    let mut text = String::new();
+    let mut used = 0;
+    for (part, _) in PARTS.iter().zip(sums).filter(|(_, sum)| *sum > 0) {
+        let wide = 2 + 1 + part.word.len();
+        let gap = if used == 0 { 0 } else { 2 };
+        if used + gap + wide > screen.columns() {
+            text.push('\n');
+            used = wide;
+        } else {
+            text.push_str(&" ".repeat(gap));
+            used += gap + wide;
+        }
+        text.push_str(&styled(part.style, &part.pattern.to_string().repeat(2)));
+        text.push_str(&format!(" {}", part.word));
+    }
+    text
 }
 
 /// Bytes of an entry in the order of [`PARTS`].

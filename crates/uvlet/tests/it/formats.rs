@@ -105,6 +105,7 @@ fn markdown_sentences_mention_nobody() {
 fn tables_keep_to_the_terminals_width(#[case] width: usize) {
     for arguments in [
         &["survey", SAMPLES[1]][..],
+        &["survey", SAMPLES[2]],
         &["attribute", SAMPLES[0], "--by", "module"],
         &["attribute", SAMPLES[2], "--by", "folder"],
         &["gate", SAMPLES[0]],
