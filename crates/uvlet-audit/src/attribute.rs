@@ -2,6 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
@@ -12,7 +13,7 @@ use uvlet_record::{
 use crate::lens::{CellSet, Lens};
 
 /// What rows stand for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each names what a row is")]
 pub enum By {
@@ -51,7 +52,7 @@ pub enum Sort {
 }
 
 /// The answer. Rows add up to the total exactly, in every measure.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Attribution {
     /// What the rows stand for.
     pub by: By,
@@ -65,14 +66,14 @@ pub struct Attribution {
 }
 
 /// All rows together.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Total {
     /// Their sizes.
     pub sizes: Sizes,
 }
 
 /// One package, module or file, or `(…)` for what is none.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Row {
     /// Its name.
     pub name: String,

@@ -1,5 +1,6 @@
 //! Holds budgets: what was promised, what is, and whose bytes make the difference.
 
+use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::sizes::{Measure, Sizes};
 
@@ -34,7 +35,7 @@ pub enum Scope {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Gate {
     /// `broken` if any budget is.
     pub verdict: Verdict,
@@ -48,7 +49,7 @@ pub struct Gate {
 }
 
 /// What breaks a gate besides budgets.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Reason {
     /// A stable word.
     pub code: String,
@@ -57,7 +58,7 @@ pub struct Reason {
 }
 
 /// How it stands.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Verdict {
     /// A limit is exceeded.
@@ -81,7 +82,7 @@ impl Verdict {
 }
 
 /// Which limit a row is about.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 #[expect(missing_docs, reason = "each is the key of the configuration")]
 pub enum LimitKind {
@@ -101,7 +102,7 @@ impl LimitKind {
 }
 
 /// One limit of one item.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct BudgetRow {
     /// The budget.
     pub name: String,
@@ -126,7 +127,7 @@ pub struct BudgetRow {
 }
 
 /// One contributor.
-#[derive(Clone, Debug, Serialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, Serialize, JsonSchema)]
 pub struct Heavy {
     /// Package, or `(own)` and the like.
     pub name: String,

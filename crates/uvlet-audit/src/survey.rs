@@ -2,6 +2,7 @@
 
 use std::collections::BTreeSet;
 
+use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Aside, Bundler, Chunk, FileId, Kind, Mode, Origin, Owner, Record, SetAside, Target,
@@ -14,7 +15,7 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Survey {
     /// What the build says of itself.
     pub build: Build,
@@ -35,7 +36,7 @@ pub struct Survey {
 }
 
 /// The build as a whole.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Build {
     /// A name for people.
     pub label: String,
@@ -54,7 +55,7 @@ pub struct Build {
 }
 
 /// One entry.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -71,7 +72,7 @@ pub struct EntryRow {
 }
 
 /// Startup files of an entry, split twice: by owner, and by who else loads them at startup.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Startup {
     /// All of it.
     pub sizes: Sizes,
@@ -96,7 +97,7 @@ pub struct Startup {
 }
 
 /// Sizes of a number of files.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Deferred {
     /// Together.
     pub sizes: Sizes,
@@ -105,7 +106,7 @@ pub struct Deferred {
 }
 
 /// One chunk.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct ChunkRow {
     /// Its name.
     pub name: String,
@@ -122,7 +123,7 @@ pub struct ChunkRow {
 }
 
 /// What a chunk without a name of its own holds.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct Holds {
     /// The heaviest package or own folder.
     pub heaviest: String,
@@ -131,7 +132,7 @@ pub struct Holds {
 }
 
 /// All files of one kind.
-#[derive(Debug, Serialize, schemars::JsonSchema)]
+#[derive(Debug, Serialize, JsonSchema)]
 pub struct KindRow {
     /// The kind.
     pub kind: Kind,

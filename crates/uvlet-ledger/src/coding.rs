@@ -6,10 +6,11 @@
 use std::io::{self, Write};
 
 use flate2::{Compression, write::GzEncoder};
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// The encoder behind a coded size, as it is named in every output.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Encoder {
     /// Library and version.
     pub name: String,

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
@@ -14,7 +15,7 @@ use crate::{
 pub const SCHEMA: u32 = 1;
 
 /// One build, accounted for.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Record {
     /// Version of this form.
     pub schema: u32,
@@ -64,7 +65,7 @@ pub struct Record {
 }
 
 /// Texts that a record was saved with.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Texts {
     /// Per file: the emitted text of scripts, styles and pages.
     pub emitted: Vec<Option<String>>,
@@ -148,7 +149,7 @@ impl Record {
 }
 
 /// A bundler whose output is read.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the name of the bundler")]
 pub enum Bundler {
@@ -161,7 +162,7 @@ pub enum Bundler {
 }
 
 /// What kind of build it is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Mode {
     /// Made for visitors.
@@ -173,7 +174,7 @@ pub enum Mode {
 }
 
 /// Where a build is meant to run.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the place itself")]
 pub enum Target {
@@ -197,7 +198,7 @@ impl Target {
 }
 
 /// Output for another target, in the same folder.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct SetAside {
     /// Where it runs.
     pub target: Target,
@@ -208,7 +209,7 @@ pub struct SetAside {
 }
 
 /// A file that is listed and counts in no total.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Aside {
     /// Path in the output folder.
     pub path: String,
@@ -219,7 +220,7 @@ pub struct Aside {
 }
 
 /// Why a file does not count.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum AsideKind {
     /// A source map.
@@ -255,9 +256,7 @@ impl AsideKind {
 }
 
 /// Something a reader of the numbers should know; it never changes an exit status.
-#[derive(
-    Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, schemars::JsonSchema,
-)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
 pub struct Notice {
     /// A stable word for the kind of notice.
     pub code: String,

@@ -1,5 +1,6 @@
 //! Cells and runs: who owns how much of which file, and where.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{FileId, ModuleId, index, sizes::Amount};
@@ -11,17 +12,7 @@ index!(
 
 /// Whose bytes they are.
 #[derive(
-    Clone,
-    Copy,
-    Debug,
-    PartialEq,
-    Eq,
-    PartialOrd,
-    Ord,
-    Hash,
-    Serialize,
-    Deserialize,
-    schemars::JsonSchema,
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
 )]
 #[serde(rename_all = "lowercase")]
 pub enum Owner {
@@ -37,17 +28,7 @@ pub enum Owner {
 
 /// How a number came about, best first: the weakest of several parts is the greatest.
 #[derive(
-    Clone,
-    Copy,
-    Debug,
-    PartialEq,
-    Eq,
-    PartialOrd,
-    Ord,
-    Hash,
-    Serialize,
-    Deserialize,
-    schemars::JsonSchema,
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
 )]
 #[serde(rename_all = "lowercase")]
 pub enum Basis {
@@ -62,7 +43,7 @@ pub enum Basis {
 }
 
 /// The unit of account: what one owner has in one file.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Cell {
     /// The file.
     pub file: FileId,
@@ -76,7 +57,7 @@ pub struct Cell {
 }
 
 /// A stretch of a file's text that belongs to one cell, in bytes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Run {
     /// First byte.
     pub start: u64,

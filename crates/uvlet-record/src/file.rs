@@ -2,6 +2,7 @@
 
 use std::ops::Range;
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{ModuleId, index, sizes::Coded};
@@ -17,17 +18,7 @@ index!(
 
 /// What a counted file is.
 #[derive(
-    Clone,
-    Copy,
-    Debug,
-    PartialEq,
-    Eq,
-    PartialOrd,
-    Ord,
-    Hash,
-    Serialize,
-    Deserialize,
-    schemars::JsonSchema,
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
 )]
 #[serde(rename_all = "lowercase")]
 pub enum Kind {
@@ -74,7 +65,7 @@ impl Kind {
 }
 
 /// How a file's text is put together.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Form {
     /// An ES module.
@@ -90,7 +81,7 @@ pub enum Form {
 }
 
 /// One emitted file that counts.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct File {
     /// Path in the output folder, with forward slashes.
     pub path: String,
@@ -124,7 +115,7 @@ pub struct File {
 }
 
 /// An emitted script with the styles that belong to it: the unit a browser fetches.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Chunk {
     /// The name that outputs and selectors use; it outlives the build.
     pub name: String,

@@ -1,5 +1,6 @@
 //! Modules, packages, entries, and what opens what.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{FileId, index};
@@ -18,7 +19,7 @@ index!(
 );
 
 /// One source file, or virtual module, as the bundler saw it.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Module {
     /// Normalised path; see [`path`](crate::path).
     pub path: String,
@@ -31,9 +32,7 @@ pub struct Module {
 }
 
 /// An installed package.
-#[derive(
-    Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, schemars::JsonSchema,
-)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
 pub struct Package {
     /// Its npm name, with the scope.
     pub name: String,
@@ -46,7 +45,7 @@ pub struct Package {
 }
 
 /// How an entry was found.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
 pub enum Origin {
     /// The bundler names it.
@@ -60,7 +59,7 @@ pub enum Origin {
 }
 
 /// What a page starts from.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Entry {
     /// Name; globs match it and the aliases.
     pub name: String,
@@ -77,7 +76,7 @@ pub struct Entry {
 }
 
 /// What an `import()` opens: files that arrive only when that call runs.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Opening {
     /// The file that holds the call.
     pub file: FileId,

@@ -2,21 +2,12 @@
 
 use std::{fmt, ops::AddAssign, str::FromStr};
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// An HTTP content coding that this program measures.
 #[derive(
-    Clone,
-    Copy,
-    Debug,
-    PartialEq,
-    Eq,
-    PartialOrd,
-    Ord,
-    Hash,
-    Serialize,
-    Deserialize,
-    schemars::JsonSchema,
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
 )]
 #[serde(rename_all = "lowercase")]
 pub enum Coding {
@@ -76,9 +67,7 @@ impl FromStr for Measure {
 }
 
 /// One value per coding; a coding that was not taken has none.
-#[derive(
-    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Coded<T> {
     /// Under gzip.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -119,9 +108,7 @@ impl<T> Coded<T> {
 }
 
 /// An exact amount: emitted bytes, and bits per coding that was taken.
-#[derive(
-    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Amount {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,
@@ -173,9 +160,7 @@ impl AddAssign for Amount {
 }
 
 /// Whole bytes in every measure that was taken.
-#[derive(
-    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, schemars::JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Sizes {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,
