@@ -103,8 +103,9 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
         Some(at) => &resolved[at..],
         None => &resolved,
     };
-    let path = kept.trim_start_matches("../").trim_start_matches('/');
-    let above = kept[..kept.len() - path.len()].to_owned();
+    let below = kept.trim_start_matches("../");
+    let above = kept[..kept.len() - below.len()].to_owned();
+    let path = below.trim_start_matches('/');
     Named { path: path.to_owned(), above, package, glue: false }
 }
 
@@ -287,11 +288,13 @@ mod tests {
     #[case::file_url("file:///home/w/site/node_modules/p/a.js", "", "node_modules/p/a.js")]
     #[case::windows("..\\src\\a.js", "", "src/a.js")]
     #[case::facet("\0/home/w/site/node_modules/p/a.js?commonjs-proxy", "", "node_modules/p/a.js")]
+    #[case::doubled_slash("webpack://site//src/a.js", "", "src/a.js")]
     #[case::brackets("../src/(shop)/[id].tsx", "", "src/(shop)/[id].tsx")]
     fn one_path_for_one_module(#[case] raw: &str, #[case] folder: &str, #[case] path: &str) {
         let location = Location { source_root: "", folder, project: "/home/w/site" };
         let named = name(raw, &location);
         assert_eq!((named.path.as_str(), named.glue), (path, false), "{raw}");
+        assert!(named.above.split("../").all(str::is_empty), "{raw}: {}", named.above);
     }
 
     #[rstest]
