@@ -105,6 +105,10 @@ pub(crate) fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> Str
 
 /// A coded size of part of a file is shared out, however well the emitted bytes are known.
 pub(crate) fn basis(row: &Row, measure: Measure) -> &'static str {
+    // Nothing was found out of bytes that nobody owns.
+    if row.name == "(unattributed)" {
+        return "";
+    }
     let basis = match measure {
         Measure::Coded(_) if row.shares_files => Basis::Estimated,
         _ => row.basis,
