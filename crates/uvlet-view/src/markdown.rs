@@ -103,29 +103,20 @@ pub fn attribute(
     let total = answer.total.sizes.get(measure);
     let what = answer.by.name();
     let mut text = format!("**{}**\n\n", sentence(&rows::sentence(answer, screen, what)));
-    let shown = match top {
-        Some(top) if answer.rows.len() > top + 1 => &answer.rows[..top],
-        _ => &answer.rows[..],
-    };
-    let line = |name: String, bytes: u64, basis: &str| {
-        vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned()]
-    };
-    let mut lines: Vec<Vec<String>> = shown
-        .iter()
-        .map(|row| {
-            line(
-                code(&rows::package(row, &answer.rows)),
-                row.sizes.get(measure),
-                rows::basis(row, measure),
-            )
-        })
-        .collect();
-    let rest = &answer.rows[shown.len()..];
-    if !rest.is_empty() {
-        let bytes = rest.iter().map(|row| row.sizes.get(measure)).sum();
-        lines.push(line(format!("(the other {})", rest.len()), bytes, ""));
+    let (shown, rest) = rows::cut(answer, measure, top);
+    let numbers = rows::numbers(&shown, rest, answer, screen);
+    let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
+    for (row, number) in shown.iter().zip(&numbers) {
+        let name = code(&rows::package(row, &answer.rows));
+        let share = share(row.sizes.get(measure), total);
+        lines.push(vec![name, number.clone(), share, rows::basis(row, measure).to_owned()]);
     }
-    lines.push(line("total".to_owned(), total, ""));
+    if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
+        let name = format!("(the other {count})");
+        lines.push(vec![name, number.clone(), share(bytes, total), String::new()]);
+    }
+    let number = screen.units.number(total);
+    lines.push(vec!["total".to_owned(), number, share(total, total), String::new()]);
     let heading = format!("{measure}, {}", screen.units.symbol());
     let heads = [(what, false), (heading.as_str(), true), ("share", true), ("basis", false)];
     text.push_str(&table(&heads, lines.into_iter()));

@@ -2,6 +2,8 @@
 
 use std::str::FromStr;
 
+use uvlet_ledger::shares::apportion;
+
 /// What sizes are shown in.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Units {
@@ -52,11 +54,18 @@ impl Units {
         if self == Self::Bytes {
             return grouped(bytes);
         }
-        let tenths = tenths(bytes, self.scale());
-        if tenths == 0 && bytes > 0 {
-            return "<0.1".to_owned();
+        shown(tenths(bytes, self.scale()), bytes)
+    }
+
+    /// The numbers of a column whose rows are all of a total: rounded together by largest
+    /// remainder, so that what is shown adds up to the total as it is shown.
+    #[must_use]
+    pub fn column(self, rows: &[u64], total: u64) -> Vec<String> {
+        if self == Self::Bytes {
+            return rows.iter().map(|&bytes| grouped(bytes)).collect();
         }
-        format!("{}.{}", grouped(tenths / 10), tenths % 10)
+        let parts = apportion(tenths(total, self.scale()), rows);
+        parts.into_iter().zip(rows).map(|(tenths, &bytes)| shown(tenths, bytes)).collect()
     }
 
     /// Number and unit, for a sentence.
@@ -72,6 +81,13 @@ impl Units {
         }
         format!("{}.{} {}", grouped(tenths / 10), tenths % 10, self.symbol())
     }
+}
+
+fn shown(tenths: u64, bytes: u64) -> String {
+    if tenths == 0 && bytes > 0 {
+        return "<0.1".to_owned();
+    }
+    format!("{}.{}", grouped(tenths / 10), tenths % 10)
 }
 
 fn tenths(bytes: u64, scale: u64) -> u64 {
@@ -123,6 +139,14 @@ mod tests {
     fn sizes(#[case] units: Units, #[case] bytes: u64, #[case] size: &str, #[case] number: &str) {
         assert_eq!(units.size(bytes), size);
         assert_eq!(units.number(bytes), number);
+    }
+
+    #[test]
+    fn columns_add_up_as_they_are_shown() {
+        // Rounded one by one, the rows would read 0.1 + 0.1 + 0.1 of 0.4.
+        assert_eq!(Units::Kb.column(&[140, 130, 130], 400), ["0.2", "0.1", "0.1"]);
+        assert_eq!(Units::Kb.column(&[1000, 3], 1003), ["1.0", "<0.1"]);
+        assert_eq!(Units::Bytes.column(&[1000, 3], 1003), ["1,000", "3"]);
     }
 
     #[test]

@@ -26,10 +26,6 @@ pub fn attribute(
     let what = answer.by.name();
     let mut text = bold(&wrapped(&sentence(answer, screen, what), screen.columns(), 0));
     text.push('\n');
-    let shown = match top {
-        Some(top) if answer.rows.len() > top + 1 => &answer.rows[..top],
-        _ => &answer.rows[..],
-    };
     let of_packages = answer.by == By::Package;
     let mut heads = vec![
         Column::name(what),
@@ -41,33 +37,56 @@ pub fn attribute(
     if shows_chunks {
         heads.push(Column::extra("chunks"));
     }
-    let cells = |name: String, bytes: u64, basis: &str, chunks: String| {
-        vec![name, screen.units.number(bytes), share(bytes, total), basis.to_owned(), chunks]
-    };
-    let mut lines: Vec<Vec<String>> = shown
-        .iter()
-        .map(|row| {
-            let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
-            cells(
-                plain(&name).into_owned(),
-                row.sizes.get(measure),
-                basis(row, measure),
-                chunks(row),
-            )
-        })
-        .collect();
-    if shown.len() < answer.rows.len() {
-        let rest = &answer.rows[shown.len()..];
-        let bytes = rest.iter().map(|row| row.sizes.get(measure)).sum();
-        lines.push(cells(format!("(the other {})", rest.len()), bytes, "", String::new()));
+    let (shown, rest) = cut(answer, measure, top);
+    let numbers = numbers(&shown, rest, answer, screen);
+    let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
+    for (row, number) in shown.iter().zip(&numbers) {
+        let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
+        let share = share(row.sizes.get(measure), total);
+        let basis = basis(row, measure).to_owned();
+        lines.push(vec![plain(&name).into_owned(), number.clone(), share, basis, chunks(row)]);
     }
-    lines.push(cells("total".to_owned(), total, "", String::new()));
+    let blank = String::new;
+    if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
+        let name = format!("(the other {count})");
+        lines.push(vec![name, number.clone(), share(bytes, total), blank(), blank()]);
+    }
+    let number = screen.units.number(total);
+    lines.push(vec!["total".to_owned(), number, share(total, total), blank(), blank()]);
     text.push('\n');
     text.push_str(&lay_out(&heads, &lines, screen.columns()));
     text.push('\n');
     text.push_str(&wrapped(&footnote(answer, record, screen), screen.columns(), 0));
     text.push('\n');
     text
+}
+
+/// The rows that are shown, and how many others there are with how many bytes.
+pub(crate) fn cut(
+    answer: &Attribution,
+    measure: Measure,
+    top: Option<usize>,
+) -> (Vec<&Row>, Option<(usize, u64)>) {
+    let shown = match top {
+        // One row more takes no more room than a row for the rest.
+        Some(top) if answer.rows.len() > top + 1 => top,
+        _ => answer.rows.len(),
+    };
+    let (shown, rest) = answer.rows.split_at(shown);
+    let bytes = rest.iter().map(|row| row.sizes.get(measure)).sum();
+    (shown.iter().collect(), (!rest.is_empty()).then_some((rest.len(), bytes)))
+}
+
+/// The numbers of the rows shown, and of that for the rest.
+pub(crate) fn numbers(
+    shown: &[&Row],
+    rest: Option<(usize, u64)>,
+    answer: &Attribution,
+    screen: &Screen,
+) -> Vec<String> {
+    let of_rows = shown.iter().map(|row| row.sizes.get(screen.measure));
+    let bytes: Vec<u64> = of_rows.chain(rest.map(|(_, bytes)| bytes)).collect();
+    screen.units.column(&bytes, answer.total.sizes.get(screen.measure))
 }
 
 /// A package with its version; one that stands in several places with that place.
