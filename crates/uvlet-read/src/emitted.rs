@@ -7,8 +7,8 @@ use std::ops::Range;
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
-    CallExpression, Expression, ImportExpression, NewExpression, Program, Statement as Syntax,
-    StringLiteral, TemplateLiteral,
+    CallExpression, Expression, FunctionBody, ImportExpression, NewExpression, Program,
+    Statement as Syntax, StringLiteral, TemplateLiteral,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
@@ -38,7 +38,7 @@ pub struct Emitted {
     pub registry: Registry,
     /// Chunks of the registry that it opens on demand, by id.
     pub chunk_requests: Vec<Opened>,
-    /// Modules that only Node.js has, of those it requires.
+    /// Modules that only Node.js has, of those it requires as it starts.
     pub node_requires: Vec<String>,
     /// The top-level statements.
     pub statements: Vec<Statement>,
@@ -157,6 +157,8 @@ struct Finder<'f> {
     registry: Registry,
     chunk_requests: Vec<Opened>,
     node_requires: Vec<String>,
+    /// Functions that are open around the place.
+    functions: usize,
 }
 
 impl<'f> Finder<'f> {
@@ -171,6 +173,7 @@ impl<'f> Finder<'f> {
             registry: Registry::default(),
             chunk_requests: Vec::new(),
             node_requires: Vec::new(),
+            functions: 0,
         }
     }
 
@@ -262,6 +265,18 @@ impl<'a> Visit<'a> for WorkerUrl {
     }
 }
 
+/// The module that only Node.js has in `require("fs")`.
+fn node_require(call: &CallExpression<'_>) -> Option<String> {
+    match (&call.callee, call.arguments.as_slice()) {
+        (Expression::Identifier(callee), [Argument::StringLiteral(name)])
+            if callee.name == "require" && is_node_builtin(&name.value) =>
+        {
+            Some(name.value.to_string())
+        }
+        _ => None,
+    }
+}
+
 fn opened(request: String, span: Span) -> Opened {
     Opened { request, at: u64::from(span.start), along: Vec::new() }
 }
@@ -307,12 +322,9 @@ impl<'a> Visit<'a> for Finder<'_> {
         if let Some(request) = chunk_request(call, "e") {
             self.chunk_requests.push(opened(request, call.span));
         }
-        if let (Expression::Identifier(callee), [Argument::StringLiteral(name)]) =
-            (&call.callee, call.arguments.as_slice())
-            && callee.name == "require"
-            && is_node_builtin(&name.value)
-        {
-            self.node_requires.push(name.value.to_string());
+        // Inside a function it may be a branch that browsers never take.
+        if self.functions == 0 {
+            self.node_requires.extend(node_require(call));
         }
         let along = match call.arguments.as_slice() {
             [_, second, ..] => self.along(second),
@@ -326,6 +338,12 @@ impl<'a> Visit<'a> for Finder<'_> {
         {
             opening.along = along;
         }
+    }
+
+    fn visit_function_body(&mut self, body: &FunctionBody<'a>) {
+        self.functions += 1;
+        walk::walk_function_body(self, body);
+        self.functions -= 1;
     }
 
     fn visit_new_expression(&mut self, call: &NewExpression<'a>) {
@@ -356,6 +374,14 @@ impl<'a> Visit<'a> for Finder<'_> {
         {
             self.along_table = table;
             return;
+        }
+        // `e.exports = require("fs")`: how a bundler hands a module of the platform on.
+        if let AssignmentTarget::StaticMemberExpression(member) = &assignment.left
+            && member.property.name == "exports"
+            && let Expression::CallExpression(call) = &assignment.right
+            && self.functions > 0
+        {
+            self.node_requires.extend(node_require(call));
         }
         self.registry.note_assignment(assignment);
         walk::walk_assignment_expression(self, assignment);

@@ -163,6 +163,16 @@ fn told(files: &str) -> String {
      a.js: if (node) { var fs = require('fs') }",
     "index: index.html a.js | 0"
 )]
+#[case::a_branch_for_node_makes_no_server(
+    "a.js: function read() { if (node) return require('fs') }
+     b.js: b()",
+    "a: a.js | 0; b: b.js | 0"
+)]
+#[case::a_platform_module_handed_on_does(
+    "a.js: (()=>{var m={1:e=>{e.exports=require('fs')}}})()
+     b.js: b()",
+    "b: b.js | 0"
+)]
 #[case::descriptions_and_twins_stand_aside(
     "index.html: <script src=a.js></script>
      a.js: a()
