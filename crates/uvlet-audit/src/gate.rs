@@ -2,7 +2,10 @@
 
 use schemars::JsonSchema;
 use serde::Serialize;
-use uvlet_record::sizes::{Measure, Sizes};
+use uvlet_record::{
+    Mode,
+    sizes::{Measure, Sizes},
+};
 
 use crate::{
     attribute::{By, Sort, attribute},
@@ -37,7 +40,7 @@ pub enum Scope {
 /// The answer.
 #[derive(Debug, Serialize, JsonSchema)]
 pub struct Gate {
-    /// `broken` if any budget is.
+    /// `broken` if any budget is, or if anything else breaks it.
     pub verdict: Verdict,
     /// What breaks it besides budgets.
     pub reasons: Vec<Reason>,
@@ -148,11 +151,23 @@ pub struct GateError {
     pub source: SelectorError,
 }
 
-/// Holds every budget against a build.
+/// Holds every budget against a build. A development build breaks the gate, as its sizes are not
+/// those that visitors get, unless it is allowed.
 ///
 /// # Errors
 /// When a selector names an entry, chunk or file that does not exist.
-pub fn gate(lens: &Lens<'_>, budgets: &[Budget]) -> Result<Gate, GateError> {
+pub fn gate(
+    lens: &Lens<'_>,
+    budgets: &[Budget],
+    allow_development: bool,
+) -> Result<Gate, GateError> {
+    let record = lens.record;
+    let mut reasons = Vec::new();
+    if record.mode == Mode::Development && !allow_development {
+        let evidence = record.mode_evidence.first().map_or("", String::as_str);
+        let message = format!("this is a development build ({evidence}); its sizes are not what visitors get");
+        reasons.push(Reason { code: "development-build".to_owned(), message });
+    }
     let mut rows = Vec::new();
     let mut unmatched = Vec::new();
     for budget in budgets {
@@ -180,9 +195,9 @@ pub fn gate(lens: &Lens<'_>, budgets: &[Budget]) -> Result<Gate, GateError> {
             b.limit_kind,
         ))
     });
-    let broken = rows.iter().any(|row| row.verdict == Verdict::Broken);
+    let broken = !reasons.is_empty() || rows.iter().any(|row| row.verdict == Verdict::Broken);
     let verdict = if broken { Verdict::Broken } else { Verdict::Held };
-    Ok(Gate { verdict, reasons: Vec::new(), budgets: rows, unmatched })
+    Ok(Gate { verdict, reasons, budgets: rows, unmatched })
 }
 
 fn hold(

@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use uvlet_record::{FileId, Notice, Opening};
 
 use crate::{
-    assemble::Ledger,
+    accounts::Ledger,
     emitted::{Emitted, Opened},
     examine::Examined,
     registry::Chunks,

@@ -105,11 +105,11 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
 
 /// Levels of nesting that the reading threads' stacks hold, with room to spare. No bundler writes
 /// a hundredth of it.
-const DEEPEST: usize = 100_000;
+pub const DEEPEST: usize = 100_000;
 
 /// At least how deep the code nests, or a little more: brackets that are open, and arrows,
 /// conditions and assignments in a row. Texts in strings may mislead it by a few levels, not by thousands.
-fn nesting(text: &str) -> usize {
+pub fn nesting(text: &str) -> usize {
     if text.len() < DEEPEST {
         return 0;
     }

@@ -1,23 +1,27 @@
 //! Looks into every file once: digest, coded size, loads, and whose bytes they are.
 //!
-//! Files are independent, so they are examined in parallel. Compressing and reading a file are jobs
-//! of their own and the costliest come first: one large script would else leave cores idle at the
-//! end.
+//! Files are independent, so they are examined in parallel, the costliest first: one large script
+//! would else leave cores idle at the end.
 
-use std::{collections::HashSet, path::Path, str, sync::Mutex};
+use std::{
+    collections::{HashMap, HashSet},
+    str,
+};
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
 use sha2::{Digest, Sha256};
-use uvlet_ledger::coding;
-use uvlet_record::{Kind, Notice};
+use uvlet_ledger::{coding, walk::Statement};
+use uvlet_record::{Form, Kind, Notice};
 
 use crate::{
+    bodies::{self, Body, Texts},
     emitted::{self, Emitted},
     folder::{self, Listed, Listing, Text},
     html::{self, Page},
     judge::Look,
     sourcemaps::{self, MapSources, Owned},
     styles::{self, Urls},
+    told::{Told, ToldFile},
 };
 
 /// What one file holds.
@@ -27,8 +31,10 @@ pub struct Examined {
     pub digest: String,
     /// Bytes under gzip.
     pub gzip: u64,
-    /// A script's loads.
+    /// A script's loads; not looked for where the bundler says them.
     pub code: Option<Emitted>,
+    /// How a script is put together.
+    pub form: Form,
     /// How a script looks.
     pub look: Look,
     /// A style's URLs.
@@ -37,6 +43,8 @@ pub struct Examined {
     pub page: Option<Page>,
     /// Whose bytes they are, where a map says so.
     pub owned: Option<Owned>,
+    /// Whose bytes they are without a map, as far as the code tells.
+    pub bodies: Option<Vec<Body>>,
     /// Its text, if texts are kept.
     pub text: Option<String>,
     /// What went wrong.
@@ -47,101 +55,86 @@ pub struct Examined {
 const COMPRESSED: [&str; 11] =
     ["woff2", "woff", "png", "jpg", "jpeg", "gif", "avif", "webp", "mp4", "webm", "zip"];
 
-/// Compressing costs about twice as much as reading, byte by byte.
-enum Job {
-    Compress,
-    Read,
+/// What is known before files are looked into.
+pub struct Examiner<'a> {
+    listing: &'a Listing,
+    sources: MapSources<'a>,
+    /// Names of files that code may hold in strings.
+    names: HashSet<&'a str>,
+    told: Option<&'a Told>,
+    by_path: HashMap<&'a str, &'a ToldFile>,
+    texts: &'a Texts<'a>,
 }
 
-/// Examines every counted file; results stand in the same order.
-pub fn examine(
-    listing: &Listing,
-    maps: Option<&Path>,
-    gzip_level: u32,
-    texts: bool,
-) -> Vec<Examined> {
-    let names: HashSet<&str> = listing
-        .counted
-        .iter()
-        .filter(|(_, kind)| kind.is_asset() || *kind == Kind::Style)
-        .filter_map(|(file, _)| file.path.rsplit('/').next())
-        .collect();
-    let sources = MapSources { listing, maps, texts };
-    let mut jobs = Vec::with_capacity(2 * listing.counted.len());
-    for (at, (file, _)) in listing.counted.iter().enumerate() {
-        jobs.push((file.bytes * 2, at, Job::Compress));
-        jobs.push((file.bytes, at, Job::Read));
+impl<'a> Examiner<'a> {
+    pub fn new(
+        listing: &'a Listing,
+        sources: MapSources<'a>,
+        told: Option<&'a Told>,
+        texts: &'a Texts<'a>,
+    ) -> Self {
+        let names = listing
+            .counted
+            .iter()
+            .filter(|(_, kind)| kind.is_asset() || *kind == Kind::Style)
+            .filter_map(|(file, _)| file.path.rsplit('/').next())
+            .collect();
+        let by_path = told.map(Told::by_path).unwrap_or_default();
+        Self { listing, sources, names, told, by_path, texts }
     }
-    jobs.sort_by_key(|&(cost, at, _)| (std::cmp::Reverse(cost), at));
-    let mut results: Vec<Mutex<Examined>> = Vec::new();
-    results.resize_with(listing.counted.len(), Mutex::default);
-    jobs.into_iter().par_bridge().for_each(|(_, at, job)| {
-        let (file, kind) = &listing.counted[at];
-        let mut part = Examined::default();
-        match (Text::of(file), &job) {
-            (Ok(text), Job::Compress) => part.gzip = gzip(file, &text, gzip_level),
-            (Ok(text), Job::Read) => read(&mut part, file, *kind, &text, &sources, &names),
-            (Err(error), _) => part.notices.push(folder::unreadable(&file.path, &error)),
-        }
-        // A poisoned lock means that another job of this file panicked, which ends the run anyway.
-        if let Ok(mut result) = results[at].lock() {
-            match job {
-                Job::Compress => {
-                    result.gzip = part.gzip;
-                    result.notices.append(&mut part.notices);
-                }
-                Job::Read => {
-                    part.notices.append(&mut result.notices);
-                    *result = Examined { gzip: result.gzip, ..part };
-                }
+
+    /// Examines every counted file but for its coded size; results stand in the same order.
+    pub fn examine(&self) -> Vec<Examined> {
+        each(self.listing, |file, kind| {
+            let mut part = Examined::default();
+            match Text::of(file) {
+                Ok(text) => self.read(&mut part, file, kind, &text),
+                Err(error) => part.notices.push(folder::unreadable(&file.path, &error)),
             }
-        }
-    });
-    results.into_iter().filter_map(|result| result.into_inner().ok()).collect()
-}
-
-fn gzip(file: &Listed, text: &[u8], level: u32) -> u64 {
-    let extension = file.path.rsplit('.').next().unwrap_or_default().to_ascii_lowercase();
-    if COMPRESSED.contains(&extension.as_str()) {
-        return text.len() as u64;
+            part
+        })
     }
-    coding::gzip_size(text, level)
-}
 
-fn read(
-    part: &mut Examined,
-    file: &Listed,
-    kind: Kind,
-    bytes: &[u8],
-    maps: &MapSources<'_>,
-    names: &HashSet<&str>,
-) {
-    let digest = Sha256::digest(bytes);
-    part.digest = digest.iter().take(16).map(|byte| format!("{byte:02x}")).collect();
-    if !matches!(kind, Kind::Script | Kind::Style | Kind::Page) {
-        return;
-    }
-    let text = match str::from_utf8(bytes) {
-        Ok(text) => text,
-        Err(error) => {
-            let message =
-                format!("is not UTF-8 at byte {}: what it loads is unknown", error.valid_up_to());
-            part.notices.push(Notice::new("not-utf8", message, Some(&file.path)));
+    fn read(&self, part: &mut Examined, file: &Listed, kind: Kind, bytes: &[u8]) {
+        let digest = Sha256::digest(bytes);
+        part.digest = digest.iter().take(16).map(|byte| format!("{byte:02x}")).collect();
+        if !matches!(kind, Kind::Script | Kind::Style | Kind::Page) {
             return;
         }
-    };
-    part.text = maps.texts.then(|| text.to_owned());
-    match kind {
-        Kind::Page => part.page = Some(html::read(text)),
-        Kind::Style => {
-            part.urls = styles::urls(text);
-            part.owned = sourcemaps::owned(file, bytes, Vec::new(), maps, &mut part.notices);
+        let text = match str::from_utf8(bytes) {
+            Ok(text) => text,
+            Err(error) => {
+                let message = format!(
+                    "is not UTF-8 at byte {}: what it loads is unknown",
+                    error.valid_up_to()
+                );
+                part.notices.push(Notice::new("not-utf8", message, Some(&file.path)));
+                return;
+            }
+        };
+        part.text = self.sources.texts.then(|| text.to_owned());
+        match kind {
+            Kind::Page => part.page = Some(html::read(text)),
+            Kind::Style => {
+                part.urls = styles::urls(text);
+                self.own(part, file, bytes, Vec::new());
+            }
+            _ => self.script(part, file, text),
         }
-        _ => {
-            let mut statements = Vec::new();
-            match emitted::read(text, &|name| names.contains(name)) {
+    }
+
+    fn script(&self, part: &mut Examined, file: &Listed, text: &str) {
+        let said = self.told.and_then(|told| Some((told, *self.by_path.get(file.path.as_str())?)));
+        let mut statements = Vec::new();
+        let connected = said.is_some_and(|(told, file)| told.connected && !file.ids.is_empty());
+        if connected {
+            part.form = Form::Registry;
+            part.look = Look::of(text.as_bytes());
+        } else {
+            match emitted::read(text, &|name| self.names.contains(name)) {
                 Ok(mut code) => {
-                    part.look = Look::at(bytes, &code);
+                    part.form = code.form;
+                    part.look = Look::at(text.as_bytes(), &code);
                     statements = std::mem::take(&mut code.statements);
                     part.code = Some(code);
                 }
@@ -150,7 +143,48 @@ fn read(
                     part.notices.push(Notice::new("script-unparsed", message, Some(&file.path)));
                 }
             }
-            part.owned = sourcemaps::owned(file, bytes, statements, maps, &mut part.notices);
+        }
+        self.own(part, file, text.as_bytes(), statements);
+        if let (None, Some((told, file))) = (&part.owned, said)
+            && file.counted.is_none()
+        {
+            part.bodies = bodies::take_apart(text, file, told, self.texts);
         }
     }
+
+    fn own(&self, part: &mut Examined, file: &Listed, bytes: &[u8], statements: Vec<Statement>) {
+        part.owned = sourcemaps::owned(file, bytes, statements, &self.sources, &mut part.notices);
+    }
+}
+
+/// Bytes under gzip of every counted file, in order; 0 for what cannot be read.
+pub fn coded(listing: &Listing, gzip_level: u32) -> Vec<u64> {
+    each(listing, |file, _| Text::of(file).map_or(0, |text| gzip(file, &text, gzip_level)))
+}
+
+/// Does something for every counted file, in parallel, the largest first.
+fn each<T: Send>(
+    listing: &Listing,
+    work: impl Fn(&Listed, Kind) -> T + Sync,
+) -> Vec<T> {
+    let mut order: Vec<usize> = (0..listing.counted.len()).collect();
+    order.sort_by_key(|&at| (std::cmp::Reverse(listing.counted[at].0.bytes), at));
+    let mut done: Vec<(usize, T)> = order
+        .into_iter()
+        .par_bridge()
+        .map(|at| {
+            let (file, kind) = &listing.counted[at];
+            (at, work(file, *kind))
+        })
+        .collect();
+    done.sort_unstable_by_key(|&(at, _)| at);
+    done.into_iter().map(|(_, result)| result).collect()
+}
+
+fn gzip(file: &Listed, text: &[u8], level: u32) -> u64 {
+    let extension = file.path.rsplit('.').next().unwrap_or_default().to_ascii_lowercase();
+    if COMPRESSED.contains(&extension.as_str()) {
+        return text.len() as u64;
+    }
+    coding::gzip_size(text, level)
 }

@@ -5,13 +5,18 @@
 
 use std::{
     collections::BTreeSet,
+    fmt,
     fs::File,
     io,
     ops::Deref,
     path::{Path, PathBuf},
 };
 
-use serde::{Deserialize, de::IgnoredAny};
+use serde::{
+    Deserialize, Deserializer,
+    de::{Error, IgnoredAny, MapAccess, Visitor},
+};
+use serde_json::value::RawValue;
 use uvlet_record::{AsideKind, Kind, Notice};
 use walkdir::WalkDir;
 
@@ -148,31 +153,86 @@ fn aside_kind(file: &Listed) -> Option<AsideKind> {
     }
 }
 
-/// Top-level keys that tell a description of the build from data that is shipped.
-#[derive(Deserialize)]
-struct Keys {
-    inputs: Option<IgnoredAny>,
-    outputs: Option<IgnoredAny>,
-    assets: Option<IgnoredAny>,
-    chunks: Option<IgnoredAny>,
-    entrypoints: Option<IgnoredAny>,
-    modules: Option<IgnoredAny>,
-    mappings: Option<IgnoredAny>,
-    uvlet: Option<IgnoredAny>,
+/// What a JSON file describes instead of being shipped, told by its top-level keys. Reading stops
+/// at the key that settles it, as descriptions may be huge.
+pub fn described_by(text: &[u8]) -> Option<AsideKind> {
+    let mut found = Sniffed::default();
+    let whole = serde_json::Deserializer::from_slice(text).deserialize_map(Sniff(&mut found));
+    match found {
+        Sniffed { settled: Some(kind), .. } => Some(kind),
+        // A metafile that ends within its inputs.
+        Sniffed { inputs: true, .. } if whole.is_err() => Some(AsideKind::Metafile),
+        _ => None,
+    }
 }
 
-fn described_by(text: &[u8]) -> Option<AsideKind> {
-    let keys: Keys = serde_json::from_slice(text).ok()?;
-    match keys {
-        Keys { inputs: Some(_), outputs: Some(_), .. } => Some(AsideKind::Metafile),
-        Keys { uvlet: Some(_), .. } => Some(AsideKind::Record),
-        Keys { mappings: Some(_), .. } => Some(AsideKind::Map),
-        Keys { assets: Some(_), chunks, entrypoints, modules, .. }
-            if chunks.is_some() || entrypoints.is_some() || modules.is_some() =>
-        {
-            Some(AsideKind::Stats)
+#[derive(Default)]
+struct Sniffed {
+    settled: Option<AsideKind>,
+    inputs: bool,
+    assets: bool,
+    children: bool,
+}
+
+impl Sniffed {
+    /// What the keys so far and this one amount to.
+    fn key(&mut self, key: &str) -> Option<AsideKind> {
+        match key {
+            "uvlet" => return Some(AsideKind::Record),
+            "mappings" => return Some(AsideKind::Map),
+            "outputs" if self.inputs => return Some(AsideKind::Metafile),
+            "chunks" | "entrypoints" | "modules" if self.assets => return Some(AsideKind::Stats),
+            "errorsCount" | "warningsCount" if self.children => return Some(AsideKind::Stats),
+            "rspackVersion" | "assetsByChunkName" => return Some(AsideKind::Stats),
+            "inputs" => self.inputs = true,
+            "assets" => self.assets = true,
+            "children" => self.children = true,
+            _ => {}
         }
-        _ => None,
+        None
+    }
+}
+
+/// A value of Vite's manifest.
+#[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
+struct Built {
+    #[serde(rename = "file")]
+    _file: String,
+    src: Option<IgnoredAny>,
+    is_entry: Option<IgnoredAny>,
+    imports: Option<IgnoredAny>,
+    css: Option<IgnoredAny>,
+}
+
+struct Sniff<'s>(&'s mut Sniffed);
+
+impl<'de> Visitor<'de> for Sniff<'_> {
+    type Value = ();
+
+    fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
+        formatter.write_str("an object")
+    }
+
+    fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<(), A::Error> {
+        let mut is_first = true;
+        while let Some(key) = map.next_key::<String>()? {
+            self.0.settled = self.0.key(&key);
+            if self.0.settled.is_none() && std::mem::take(&mut is_first) && !self.0.inputs {
+                let value: &RawValue = map.next_value()?;
+                if let Ok(Built { src, is_entry, imports, css, .. }) = serde_json::from_str(value.get())
+                    && (src.is_some() || is_entry.is_some() || imports.is_some() || css.is_some())
+                {
+                    self.0.settled = Some(AsideKind::Manifest);
+                }
+            } else if self.0.settled.is_none() {
+                map.next_value::<IgnoredAny>()?;
+            }
+            if self.0.settled.is_some() {
+                return Err(A::Error::custom("settled"));
+            }
+        }
+        Ok(())
     }
 }
 

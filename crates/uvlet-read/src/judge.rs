@@ -17,25 +17,39 @@ pub struct Look {
     pub space: u64,
     /// Module bodies stand in strings that are evaluated.
     pub evaluates: bool,
+    /// Each module's path stands in a frame above it, as the bundler writes it in development mode.
+    pub annotated: bool,
 }
 
 impl Look {
     /// Looks at a script's text; licence comments behind the last statement are left out.
     pub fn at(text: &[u8], code: &Emitted) -> Self {
         let end = code.statements.last().map_or(0, |statement| statement.range.end);
-        let text = &text[..end.min(text.len())];
+        Self::of(&text[..end.min(text.len())])
+    }
+
+    /// Looks at code.
+    pub fn of(text: &[u8]) -> Self {
         let space = text.iter().filter(|byte| byte.is_ascii_whitespace()).count();
         let evaluates = memchr::memmem::find(text, b"eval(").is_some()
             && memchr::memmem::find(text, b"//# sourceURL=").is_some();
-        Self { bytes: text.len() as u64, space: space as u64, evaluates }
+        let annotated = memchr::memmem::find(text, b"/*!***").is_some()
+            && memchr::memmem::find(text, b"\n  !*** ").is_some();
+        Self { bytes: text.len() as u64, space: space as u64, evaluates, annotated }
     }
 }
 
 /// Judges the mode, with the evidence.
-pub fn mode(looks: &[(&str, Look)], modules: &[Module]) -> (Mode, Vec<String>) {
+pub fn mode<'m>(
+    looks: &[(&str, Look)],
+    modules: impl Iterator<Item = &'m Module>,
+) -> (Mode, Vec<String>) {
     let mut evidence = Vec::new();
     if let Some((path, _)) = looks.iter().find(|(_, look)| look.evaluates) {
         evidence.push(format!("{path} evaluates module bodies from strings"));
+    }
+    if let Some((path, _)) = looks.iter().find(|(_, look)| look.annotated && !look.evaluates) {
+        evidence.push(format!("{path} names each module in a frame, as in development mode"));
     }
     for module in modules {
         let path = module.path.as_str();

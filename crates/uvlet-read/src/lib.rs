@@ -3,8 +3,11 @@
 //! [`open`] is the way in. One module per kind of input reads it; `assemble` puts what they found
 //! together.
 
-mod assemble;
+mod accounts;
+mod align;
+mod bodies;
 mod connect;
+mod describe;
 mod emitted;
 mod entries;
 mod examine;
@@ -13,14 +16,18 @@ mod hashes;
 mod html;
 mod judge;
 mod names;
+mod naming;
+mod older;
 mod open;
 mod packages;
 mod registry;
 mod resolve;
+mod said;
 mod saved;
 mod sourcemaps;
 mod styles;
 mod targets;
+mod told;
 mod twins;
 
 pub use open::{Options, ReadError, open};

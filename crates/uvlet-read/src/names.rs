@@ -5,7 +5,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Chunk, FileId, Owner, Record};
+use uvlet_record::{Bundler, Chunk, FileId, Owner, Record};
 
 use crate::hashes::Hashes;
 
@@ -28,7 +28,12 @@ pub fn give(record: &mut Record, hashes: &Hashes) {
         stem.clone_into(&mut chunk.stem);
         let is_root = asked.contains(&lead) && !loaded.contains(&lead);
         let holds = record.kin_in(chunk);
+        // Bundlers that number their chunks have a name only where somebody gave it.
+        let given = chunk.told.clone().filter(|_| {
+            matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack))
+        });
         chunk.name = match holds.first() {
+            _ if given.is_some() => given.unwrap_or_default(),
             Some(heaviest) if says_nothing(record, chunk, is_root, loaded.contains(&lead)) => {
                 format!("~{heaviest}")
             }

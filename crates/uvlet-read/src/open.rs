@@ -9,21 +9,28 @@ use std::{
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
 use uvlet_record::{
-    Aside, FileId, Flaw, Kind, Notice, Record, SCHEMA, SavedError, SetAside, Target, Texts,
+    Aside, AsideKind, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
+    SavedError, SetAside, Target, Texts,
     sizes::{Coded, Coding},
 };
 
 use crate::{
-    assemble,
+    accounts::{self, Ledger},
     connect::Connector,
+    describe,
     entries::{self, Scripts},
-    examine::{Examined, examine},
-    folder::{self, Listing},
+    examine::{self, Examined, Examiner},
+    folder::{self, Listed, Listing, Text},
     hashes::Hashes,
     judge, names,
+    naming::{self, Names},
     registry::{Chunks, Registry},
     resolve::Resolver,
-    saved, targets, twins,
+    said, saved,
+    sourcemaps::MapSources,
+    targets,
+    told::{Told, Untold},
+    twins,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -35,6 +42,8 @@ const STACK: usize = 512 << 20;
 pub struct Options {
     /// Name of the build for people; else the folder's own.
     pub label: Option<String>,
+    /// What the bundler says of the build, if it is not in the folder.
+    pub stats: Option<PathBuf>,
     /// Where source maps are kept that are not in the folder.
     pub maps: Option<PathBuf>,
     /// The project's folder, for versions of packages.
@@ -70,6 +79,17 @@ pub enum ReadError {
         /// What is wrong with it.
         source: SavedError,
     },
+    /// What the bundler says of the build cannot be used.
+    #[error("{}: {source}", path.display())]
+    Stats {
+        /// The file.
+        path: PathBuf,
+        /// What is wrong with it.
+        source: Untold,
+    },
+    /// A description of a build whose files are not beside it.
+    #[error("{}: its scripts are not beside it; name the folder that the bundler wrote, and this file with --stats", .0.display())]
+    StatsAlone(PathBuf),
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
@@ -112,6 +132,9 @@ fn plain(error: &io::Error) -> String {
 pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
     let io_error = |source| ReadError::Io { path: path.to_owned(), source };
     let metadata = std::fs::metadata(path).map_err(io_error)?;
+    if !metadata.is_dir() && is_description(path, metadata.len()) {
+        return beside(path, options);
+    }
     if !metadata.is_dir() {
         let mut record = saved::read(path)?;
         if let Some(target) = options.target.filter(|&target| target != record.target) {
@@ -131,6 +154,30 @@ pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
     Ok(record)
 }
 
+fn is_description(path: &Path, bytes: u64) -> bool {
+    let file = Listed { path: String::new(), disk: path.to_owned(), bytes };
+    let kinds = [AsideKind::Stats, AsideKind::Metafile, AsideKind::Manifest];
+    Text::of(&file)
+        .ok()
+        .and_then(|text| folder::described_by(&text))
+        .is_some_and(|kind| kinds.contains(&kind))
+}
+
+/// A description in place of the folder: the build is in its own folder, or in the one around it,
+/// as with Vite's `.vite/manifest.json`.
+fn beside(path: &Path, options: &Options) -> Result<Record, ReadError> {
+    let options = Options { stats: Some(path.to_owned()), ..options.clone() };
+    let here = path.parent().filter(|here| !here.as_os_str().is_empty());
+    let here = here.unwrap_or(Path::new("."));
+    let above = here.file_name().and_then(|_| here.parent()).filter(|_| here.ends_with(".vite"));
+    match open(above.unwrap_or(here), &options) {
+        Err(ReadError::Stats { source: Untold::Elsewhere(_), .. } | ReadError::NothingCounted(_)) => {
+            Err(ReadError::StatsAlone(path.to_owned()))
+        }
+        read => read,
+    }
+}
+
 fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
     let mut set = GlobSetBuilder::new();
     for text in texts {
@@ -148,43 +195,30 @@ fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
 
 fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, ReadError> {
     let mut listing = folder::list(path);
-    let look = || {
-        let mut notices = Vec::new();
-        let twins = twins::check(&listing, &mut notices);
-        (
-            examine(&listing, options.maps.as_deref(), coding::GZIP_LEVEL, options.texts),
-            twins,
-            notices,
-        )
-    };
-    let (mut examined, twins, mut notices) =
-        match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
-            Ok(pool) => pool.install(look),
-            Err(_) => look(),
-        };
+    let mut looked = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
+        Ok(pool) => pool.install(|| look(path, &listing, options)),
+        Err(_) => look(path, &listing, options),
+    }?;
+    let mut notices = std::mem::take(&mut looked.notices);
     notices.append(&mut listing.notices);
-    let mut measured_by_twin = Coded::default();
-    if options.twins {
-        let used = twins.iter().filter(|twin| twin.coding == Coding::Gzip);
-        measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
-        used.for_each(|twin| examined[twin.file].gzip = twin.bytes);
-    }
-    let set_aside = set_aside(path, options, &mut listing, &mut examined, &mut notices)?;
+    let mut examined = std::mem::take(&mut looked.examined);
+    let told = looked.told.as_ref();
+    let set_aside = set_aside(path, options, told, &mut listing, &mut examined, &mut notices)?;
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
-    let mut owners = assemble::names(&examined, options.root.as_deref(), own);
-    let mut ledger = assemble::ledger(&listing, &examined, &owners);
-    let paths = || listing.counted.iter().map(|(file, _)| file.path.as_str());
-    let resolver = Resolver::new(paths(), options.base.as_deref());
-    let hashes = Hashes::find(paths());
-    let mut pages = entries::of_pages(&ledger.files, &examined, &resolver, &mut notices);
+    let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
+    let mut names = naming::names(&examined, told, &paths, options.root.as_deref(), own);
+    let mut ledger = accounts::ledger(&listing, &examined, &names, told);
+    let resolver = Resolver::new(paths.iter().copied(), options.base.as_deref());
+    let hashes = Hashes::find(paths.iter().copied());
+    let mut entries = entries::of_pages(&ledger.files, &examined, &resolver, &mut notices);
     let asked: BTreeSet<FileId> =
-        pages.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
-    let by_stem = entries::styles_by_stem(&ledger.files, &hashes);
-    let stem_styles = |script: FileId| by_stem.get(&script).cloned().unwrap_or_default();
+        entries.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
+    let styles_of = entries::styles_of(&ledger.files, &hashes, told);
+    let own_styles = |script: FileId| styles_of.get(&script).cloned().unwrap_or_default();
     let unasked_styles = |script: FileId| {
-        let mut styles = stem_styles(script);
+        let mut styles = own_styles(script);
         styles.retain(|style| !asked.contains(style));
         styles
     };
@@ -192,45 +226,49 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
         examined.iter().map(|file| file.code.as_ref().map(|code| &code.registry)).collect();
     let chunk_files = Chunks::find(&ledger.files, &registries);
     let connector = Connector::new(&resolver, &chunk_files, &unasked_styles, &examined);
-    let openings = connector.connect(&mut ledger, &examined, &mut notices);
-    if pages.is_empty() {
+    let mut openings = connector.connect(&mut ledger, &examined, &mut notices);
+    if let Some(told) = told {
+        said::connect(told, &names, &mut ledger, &mut openings);
+        let bundled = entries::of_bundler(told, &names, &ledger.files, &hashes);
+        entries = entries::tied(entries, bundled, &ledger.files);
+    }
+    if entries.is_empty() {
         let scripts =
             Scripts { files: &ledger.files, registries: &registries, chunks: &chunk_files };
-        pages = entries::inferred(&scripts, &openings, &hashes, &stem_styles, &mut notices);
+        entries = entries::inferred(&scripts, &openings, &hashes, &own_styles, &mut notices);
     }
-    let chunks = entries::chunks(&ledger.files, &openings, &stem_styles);
-    let looks: Vec<_> = paths().zip(examined.iter().map(|file| file.look)).collect();
-    let (mode, mode_evidence) = judge::mode(&looks, &owners.modules);
-    let required = examined.iter().filter_map(|file| file.code.as_ref());
-    let required = required.flat_map(|code| code.node_requires.iter());
-    let externals = ledger.files.iter().flat_map(|file| &file.externals).chain(required);
-    let externals = externals.map(String::as_str);
-    let (target, target_basis) = judge::target(externals);
+    let mut chunks = entries::chunks(&ledger.files, &openings, &own_styles);
+    if let Some(told) = told {
+        said::name(told, &ledger.files, &mut chunks);
+    }
+    let (mode, mode_evidence) = mode(&listing, &examined, &ledger, &names);
+    let (target, target_basis) = target(told, &examined, &ledger.files);
     notices.sort();
     notices.dedup();
     let texts = options.texts.then(|| Texts {
         emitted: examined.iter_mut().map(|file| file.text.take()).collect(),
-        sources: std::mem::take(&mut owners.texts),
+        sources: std::mem::take(&mut names.texts),
     });
     let mut record = Record {
         schema: SCHEMA,
         label: options.label.clone().unwrap_or_else(|| label_of(path)),
-        bundler: None,
-        bundler_version: None,
+        bundler: told.and_then(|told| told.bundler),
+        bundler_version: told.and_then(|told| told.version.clone()),
         mode,
         mode_evidence,
         target,
         target_basis,
         set_aside,
-        twins: measured_by_twin,
+        twins: looked.twins,
         encoders: [(Coding::Gzip, coding::gzip_encoder(coding::GZIP_LEVEL))].into(),
         files: ledger.files,
         cells: ledger.cells,
         runs: ledger.runs,
-        modules: owners.modules,
-        packages: owners.packages,
+        edges: told.map(|told| naming::edges(told, &names)).unwrap_or_default(),
+        modules: names.modules,
+        packages: names.packages,
         chunks,
-        entries: pages,
+        entries,
         openings,
         aside: listing
             .aside
@@ -244,10 +282,83 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     Ok(record)
 }
 
+/// What is in the files, before it is put together.
+struct Looked {
+    examined: Vec<Examined>,
+    told: Option<Told>,
+    twins: Coded<u64>,
+    notices: Vec<Notice>,
+}
+
+/// Looks into the files and reads the bundler's description, in parallel with compressing.
+fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, ReadError> {
+    let mut notices = Vec::new();
+    let twins = twins::check(listing, &mut notices);
+    let read = || {
+        let wanted = options.target.unwrap_or(Target::Browser);
+        let found = describe::find(listing, options.stats.as_deref(), wanted);
+        let mut described = found.map_err(|(place, source)| {
+            let place = if options.stats.is_some() { place.into() } else { path.join(place) };
+            ReadError::Stats { path: place, source }
+        })?;
+        let sources =
+            MapSources { listing, maps: options.maps.as_deref(), texts: options.texts };
+        let told = described.told.take();
+        let texts = said::Sources::new(told.as_ref(), described.source, options.root.as_deref());
+        let text = |module| texts.text(module);
+        let examined = Examiner::new(listing, sources, told.as_ref(), &text).examine();
+        Ok((examined, told, described.notices))
+    };
+    let (read, coded) = rayon::join(read, || examine::coded(listing, coding::GZIP_LEVEL));
+    let (mut examined, told, mut said) = read?;
+    notices.append(&mut said);
+    for (file, bytes) in examined.iter_mut().zip(coded) {
+        file.gzip = bytes;
+    }
+    let mut measured_by_twin = Coded::default();
+    if options.twins {
+        let used = twins.iter().filter(|twin| twin.coding == Coding::Gzip);
+        measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
+        used.for_each(|twin| examined[twin.file].gzip = twin.bytes);
+    }
+    Ok(Looked { examined, told, twins: measured_by_twin, notices })
+}
+
+fn mode(
+    listing: &Listing,
+    examined: &[Examined],
+    ledger: &Ledger,
+    names: &Names,
+) -> (Mode, Vec<String>) {
+    let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
+    let looks: Vec<_> = paths.zip(examined.iter().map(|file| file.look)).collect();
+    let shipped: BTreeSet<ModuleId> = ledger
+        .cells
+        .iter()
+        .filter(|cell| cell.amount.emitted > 0)
+        .filter_map(|cell| match cell.owner {
+            Owner::Module(id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    judge::mode(&looks, shipped.iter().map(|id| &names.modules[id.at()]))
+}
+
+fn target(told: Option<&Told>, examined: &[Examined], files: &[File]) -> (Target, String) {
+    if let Some(said) = told.and_then(|told| told.target.clone()) {
+        return said;
+    }
+    let required = examined.iter().filter_map(|file| file.code.as_ref());
+    let required = required.flat_map(|code| code.node_requires.iter());
+    let externals = files.iter().flat_map(|file| &file.externals).chain(required);
+    judge::target(externals.map(String::as_str))
+}
+
 /// Where the folder holds output for browser and server, keeps that of the target asked for.
 fn set_aside(
     path: &Path,
     options: &Options,
+    told: Option<&Told>,
     listing: &mut Listing,
     examined: &mut Vec<Examined>,
     notices: &mut Vec<Notice>,
@@ -260,7 +371,10 @@ fn set_aside(
             .iter()
             .filter_map(|file| file.code.as_ref())
             .flat_map(|code| code.loads.iter().chain(&code.node_requires).map(String::as_str));
-        let (only, _) = judge::target(externals);
+        let only = match told.and_then(|told| told.target.as_ref()) {
+            Some((target, _)) => *target,
+            None => judge::target(externals).0,
+        };
         return match options.target {
             Some(target) if target != only => {
                 Err(ReadError::NoTarget { path: path.to_owned(), target })

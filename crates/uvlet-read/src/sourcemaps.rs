@@ -21,7 +21,7 @@ use crate::{
 };
 
 /// A source as a map names it.
-#[derive(Debug)]
+#[derive(Debug, Default)]
 pub struct Source {
     /// Its name, with the map's `sourceRoot` apart; `None` where the map has none.
     pub raw: Option<String>,

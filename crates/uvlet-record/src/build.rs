@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run,
+    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run,
     sizes::{Amount, Coded, Coding, Measure},
 };
 
@@ -55,6 +55,9 @@ pub struct Record {
     pub entries: Vec<Entry>,
     /// What is opened on demand.
     pub openings: Vec<Opening>,
+    /// Which module asks for which, in order, where the bundler says.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub edges: Vec<Edge>,
     /// Files that count in no total.
     pub aside: Vec<Aside>,
     /// What a reader should be told.

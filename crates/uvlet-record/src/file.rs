@@ -65,7 +65,9 @@ impl Kind {
 }
 
 /// How a file's text is put together.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(
+    Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 pub enum Form {
     /// An ES module.
@@ -73,6 +75,7 @@ pub enum Form {
     /// A script that hands a table of modules to a runtime.
     Registry,
     /// Any other script.
+    #[default]
     Classic,
     /// A style.
     Style,
@@ -121,6 +124,12 @@ pub struct Chunk {
     pub name: String,
     /// The stem of the file's name without the hash.
     pub stem: String,
+    /// The bundler's own name for it, if it has one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub told: Option<String>,
+    /// The bundler's ids for it, which change from build to build.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ids: Vec<String>,
     /// The script; a style that belongs to none is a chunk without.
     pub script: Option<FileId>,
     /// The styles.

@@ -29,6 +29,80 @@ pub struct Module {
     pub third_party: bool,
     /// UTF-8 bytes of the source text before bundling.
     pub source_bytes: Option<u64>,
+    /// Loaded from elsewhere: a node of the graph without bytes.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub external: bool,
+    /// Older sources that the package's own source map names in its place, where it has one.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub parts: Vec<String>,
+    /// Names that it exports, where the bundler says.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub provides: Option<Vec<String>>,
+    /// Which of them the program uses, where the bundler says.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub used: Option<Used>,
+    /// What the bundler says of why it could not be optimised.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub bailouts: Vec<String>,
+}
+
+fn is_false(flag: &bool) -> bool {
+    !flag
+}
+
+/// Which exports of a module the program uses.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Used {
+    /// All of them, or it cannot be told which.
+    All,
+    /// None: the module is there for what it does.
+    Nothing,
+    /// These.
+    Names(Vec<String>),
+}
+
+/// One module asks for another.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+pub struct Edge {
+    /// Who asks.
+    pub from: ModuleId,
+    /// For whom.
+    pub to: ModuleId,
+    /// How.
+    pub kind: EdgeKind,
+    /// The specifier as written.
+    pub request: Option<String>,
+}
+
+/// How a module asks for another.
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
+)]
+#[serde(rename_all = "lowercase")]
+pub enum EdgeKind {
+    /// `import` of a module.
+    Static,
+    /// `export … from`.
+    Reexport,
+    /// `require()` and what works like it.
+    Require,
+    /// `import()`.
+    Dynamic,
+    /// `new Worker()`.
+    Worker,
+    /// A style's `@import`, or a script's import of a style.
+    Style,
+    /// `new URL()`, or a style's `url()`.
+    Url,
+}
+
+impl EdgeKind {
+    /// What is asked for arrives only once that code has run.
+    #[must_use]
+    pub fn is_deferred(self) -> bool {
+        matches!(self, Self::Dynamic | Self::Worker)
+    }
 }
 
 /// An installed package.
@@ -73,6 +147,9 @@ pub struct Entry {
     pub asks: Vec<FileId>,
     /// What it fetches later without being asked by code: prefetch, print styles.
     pub later: Vec<FileId>,
+    /// The modules that it starts with, where the bundler says.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub roots: Vec<ModuleId>,
 }
 
 /// What an `import()` opens: files that arrive only when that call runs.

@@ -64,6 +64,8 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     let virtual_name = raw.rfind('\0').map(|at| &raw[at + 1..]);
     let (bare, query) = split_query(last_loader(virtual_name.unwrap_or(raw)));
     let bare = bare.replace('\\', "/");
+    // esbuild's mark of a module that `package.json` switches off for browsers.
+    let bare = bare.replacen("(disabled):", "", 1);
     let (rest, had_scheme) = strip_scheme(&bare);
     let is_module_facet = query.is_some_and(|query| query.starts_with("commonjs"));
     let virtual_glue = virtual_name.is_some()
@@ -80,7 +82,7 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     if virtual_glue || own_code_of_bundler {
         return Named { path: rest.to_owned(), above: String::new(), package: None, glue: true };
     }
-    let joined = if had_scheme || is_absolute(rest) {
+    let joined = if had_scheme || is_absolute(rest) || is_namespaced(rest) {
         rest.to_owned()
     } else {
         let (root, from_project) = strip_scheme(location.source_root);
@@ -191,6 +193,13 @@ fn strip_scheme(path: &str) -> (&str, bool) {
     (path, true)
 }
 
+/// A plugin's own namespace before the name, as in `icons:ferry`; such names are relative to nothing.
+fn is_namespaced(path: &str) -> bool {
+    path.split_once(':').is_some_and(|(space, _)| {
+        space.len() > 1 && space.chars().all(|c| c.is_ascii_alphanumeric() || "-_".contains(c))
+    })
+}
+
 fn strip_project<'a>(path: &'a str, project: &str) -> &'a str {
     if project.is_empty() {
         return path;
@@ -289,6 +298,8 @@ mod tests {
     #[case::windows("..\\src\\a.js", "", "src/a.js")]
     #[case::facet("\0/home/w/site/node_modules/p/a.js?commonjs-proxy", "", "node_modules/p/a.js")]
     #[case::doubled_slash("webpack://site//src/a.js", "", "src/a.js")]
+    #[case::disabled("../(disabled):node_modules/p/node.js", "", "node_modules/p/node.js")]
+    #[case::namespaced("icons:ferry/small", "assets", "icons:ferry/small")]
     #[case::brackets("../src/(shop)/[id].tsx", "", "src/(shop)/[id].tsx")]
     fn one_path_for_one_module(#[case] raw: &str, #[case] folder: &str, #[case] path: &str) {
         let location = Location { source_root: "", folder, project: "/home/w/site" };

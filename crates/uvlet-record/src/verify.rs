@@ -148,6 +148,12 @@ impl Record {
             for id in entry.asks.iter().chain(&entry.later) {
                 check(&entry.name, "file", id.at(), files)?;
             }
+            for id in &entry.roots {
+                check(&entry.name, "module", id.at(), self.modules.len())?;
+            }
+        }
+        for edge in &self.edges {
+            check("an edge", "module", edge.from.at().max(edge.to.at()), self.modules.len())?;
         }
         for opening in &self.openings {
             for id in opening.files.iter().chain([&opening.file]) {
@@ -170,6 +176,9 @@ impl Record {
         }
         if let Some(pair) = self.packages.windows(2).find(|pair| pair[0] >= pair[1]) {
             return Err(Flaw::Order { of: "packages", at: pair[1].name.clone() });
+        }
+        if let Some(at) = (1..self.edges.len()).find(|&at| self.edges[at - 1] >= self.edges[at]) {
+            return Err(Flaw::Order { of: "edges", at: at.to_string() });
         }
         let normalised = |path: &str| {
             !path.is_empty()

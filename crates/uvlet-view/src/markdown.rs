@@ -131,9 +131,15 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     let label = code(&record.label);
     let limits = count(gate.budgets.len(), "limit");
     let mut text = match gate.verdict {
-        Verdict::Broken => format!("**Broken: {label} exceeds {} of {limits}.**\n\n", broken.len()),
+        Verdict::Broken => {
+            let by = promises::broken_by(gate, broken.len(), &limits);
+            format!("**Broken: {label} {by}.**\n\n")
+        }
         Verdict::Near | Verdict::Held => format!("**Held: {label} keeps to {limits}.**\n\n"),
     };
+    for reason in &gate.reasons {
+        text.push_str(&format!("- {}\n", sentence(&reason.message)));
+    }
     for (word, rows) in [("broken", broken), ("near", near)] {
         for row in rows {
             text.push_str(&format!("- {word}: {}\n", sentence(&promises::sentence(row, screen))));

@@ -154,12 +154,16 @@ pub struct Manual {
 /// Which build, and what helps to read it.
 #[derive(Debug, Args)]
 pub struct Build {
-    /// The output folder, or a record; may be left out where uvlet.toml names it.
+    /// The output folder, a stats file in it, or a record; may be left out where uvlet.toml names it.
     #[arg(value_name = "BUILD")]
     pub path: Option<PathBuf>,
     /// Read settings from this file instead of uvlet.toml in the working folder.
     #[arg(long, value_name = "FILE")]
     pub config: Option<PathBuf>,
+    /// What the bundler says of the build, if not in its folder: webpack's or Rspack's stats,
+    /// esbuild's metafile, Vite's manifest.
+    #[arg(long, value_name = "FILE")]
+    pub stats: Option<PathBuf>,
     /// Where source maps are kept, if not beside the files.
     #[arg(long, value_name = "DIR")]
     pub maps: Option<PathBuf>,

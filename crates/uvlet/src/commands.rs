@@ -47,6 +47,10 @@ fn open_with(build: &Build, texts: bool) -> Result<(Option<Config>, Record), Fai
     };
     let options = Options {
         label: build.label.clone(),
+        stats: build
+            .stats
+            .clone()
+            .or_else(|| config.as_ref().and_then(|config| config.stats.clone())),
         maps: build.maps.clone(),
         root: build.root.clone(),
         twins: build.twins,

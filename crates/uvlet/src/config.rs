@@ -28,8 +28,12 @@ pub struct Config {
     pub measure: Measure,
     /// The output folder, from the file's own place.
     pub folder: Option<PathBuf>,
+    /// What the bundler says of the build, from the file's own place.
+    pub stats: Option<PathBuf>,
     /// URL under which the files will stand.
     pub base: Option<String>,
+    /// The gate takes a development build.
+    pub allow_development: bool,
     /// Globs over packages that count as own code.
     pub own: Vec<String>,
     /// The budgets in the order written.
@@ -43,7 +47,9 @@ impl Config {
             path: PathBuf::from(FILE),
             measure: Measure::Coded(Coding::Gzip),
             folder: None,
+            stats: None,
             base: None,
+            allow_development: false,
             own: Vec::new(),
             budgets: Vec::new(),
         }
@@ -91,14 +97,19 @@ fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
 
 fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     let mut config = Config { path: path.to_owned(), ..Config::none() };
-    table.only(&["measure", "build", "budget"])?;
+    table.only(&["measure", "build", "gate", "budget"])?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
-        build.only(&["folder", "base", "own"])?;
+        build.only(&["folder", "stats", "base", "own"])?;
         let here = path.parent().unwrap_or(Path::new(""));
         config.folder = build.string("folder")?.map(|folder| here.join(folder));
+        config.stats = build.string("stats")?.map(|stats| here.join(stats));
         config.base = build.string("base")?.map(str::to_owned);
         config.own = build.strings("own")?;
+    }
+    if let Some(gate) = table.table("gate")? {
+        gate.only(&["allow_development"])?;
+        config.allow_development = gate.flag("allow_development")?.unwrap_or(false);
     }
     if let Some(budgets) = table.table("budget")? {
         for (name, budget) in budgets.tables()? {

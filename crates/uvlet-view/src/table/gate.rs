@@ -39,7 +39,7 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     let first = match gate.verdict {
         Verdict::Broken => {
             let style = Style::new().bold().fg_color(Some(Color::Ansi(AnsiColor::Red)));
-            styled(style, &format!("BROKEN: {label} exceeds {} of {total}.", is_broken.len()))
+            styled(style, &format!("BROKEN: {label} {}.", broken_by(gate, is_broken.len(), &total)))
         }
         Verdict::Near | Verdict::Held => bold(&format!("HELD: {label} keeps to {total}.")),
     };
@@ -63,6 +63,15 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
         text.push_str(&format!("  held    {}\n", count(held, "limit")));
     }
     text
+}
+
+/// What broke it, for the first sentence.
+pub(crate) fn broken_by(gate: &Gate, exceeded: usize, total: &str) -> String {
+    match (gate.reasons.is_empty(), exceeded) {
+        (false, 0) => "is not taken".to_owned(),
+        (false, _) => format!("is not taken, and exceeds {exceeded} of {total}"),
+        (true, _) => format!("exceeds {exceeded} of {total}"),
+    }
 }
 
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {

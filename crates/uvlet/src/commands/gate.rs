@@ -26,7 +26,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     for budget in &config.budgets {
         taken(budget.measure, &record)?;
     }
-    let answer = gate(&Lens::new(&record), &config.budgets)
+    let answer = gate(&Lens::new(&record), &config.budgets, config.allow_development)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let mut notices = record.notices.clone();
     notices.extend(unmatched(&answer));

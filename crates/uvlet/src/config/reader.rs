@@ -64,6 +64,14 @@ impl<'t> Table<'t> {
         }
     }
 
+    pub fn flag(&self, key: &str) -> Result<Option<bool>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(None) };
+        match value.get_ref() {
+            DeValue::Boolean(flag) => Ok(Some(*flag)),
+            _ => Err((value.span().start, format!("`{key}` takes true or false"))),
+        }
+    }
+
     /// A text that stands for something else.
     pub fn with<T>(
         &self,

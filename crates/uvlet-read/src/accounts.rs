@@ -1,0 +1,232 @@
+//! Whose bytes they are: cells and runs of every file, on the best basis there is for it.
+
+use std::collections::HashMap;
+
+use uvlet_ledger::{shares::apportion, walk::Span};
+use uvlet_record::{
+    Basis, Cell, CellId, File, FileId, Form, Kind, ModuleId, Owner, Run,
+    sizes::{Amount, Coded, Coding},
+};
+
+use crate::{
+    bodies::Body,
+    examine::Examined,
+    folder::{Listed, Listing},
+    naming::Names,
+    told::{Told, ToldFile},
+};
+
+/// The files of the record, with their cells and runs.
+#[derive(Default)]
+pub struct Ledger {
+    /// By path.
+    pub files: Vec<File>,
+    /// In the order of files.
+    pub cells: Vec<Cell>,
+    /// In the order of files.
+    pub runs: Vec<Run>,
+}
+
+/// A part of a file that one owner has.
+struct Piece {
+    length: u64,
+    owner: Owner,
+    basis: Basis,
+}
+
+/// The parts of a file, and whether they stand in it in this order.
+struct Pieces {
+    list: Vec<Piece>,
+    in_place: bool,
+}
+
+impl Pieces {
+    fn whole(length: u64, owner: Owner, basis: Basis) -> Self {
+        Self { list: vec![Piece { length, owner, basis }], in_place: true }
+    }
+
+    /// Parts that begin at these places and reach to the next.
+    fn placed(file: u64, starts: impl Iterator<Item = (usize, Owner, Basis)>) -> Self {
+        let mut list: Vec<Piece> = Vec::new();
+        let mut from = 0;
+        for (start, owner, basis) in starts {
+            if let Some(last) = list.last_mut() {
+                last.length = start as u64 - from;
+            }
+            from = start as u64;
+            list.push(Piece { length: 0, owner, basis });
+        }
+        if let Some(last) = list.last_mut() {
+            last.length = file - from;
+        }
+        Self { list, in_place: true }
+    }
+
+    /// Amounts without places: of modules, and the rest.
+    fn amounts(of: impl Iterator<Item = (Owner, u64)>, rest: u64, basis: Basis) -> Self {
+        let modules = of.map(|(owner, length)| Piece { length, owner, basis });
+        let glue = Piece { length: rest, owner: Owner::Glue, basis };
+        Self { list: modules.chain((rest > 0).then_some(glue)).collect(), in_place: false }
+    }
+}
+
+/// Charges every byte of every file to its owner.
+pub fn ledger(
+    listing: &Listing,
+    examined: &[Examined],
+    names: &Names,
+    told: Option<&Told>,
+) -> Ledger {
+    let by_path = told.map(Told::by_path).unwrap_or_default();
+    let mut ledger = Ledger::default();
+    for (at, ((listed, kind), examined)) in listing.counted.iter().zip(examined).enumerate() {
+        let said = told.and_then(|told| Some((told, *by_path.get(listed.path.as_str())?)));
+        let pieces = pieces(at, listed, *kind, examined, names, said);
+        ledger.charge(FileId::new(at), listed, *kind, examined, &pieces);
+        let source = said.and_then(|(_, file)| names.module(file.source?));
+        ledger.files[at].source = source.filter(|_| kind.is_asset());
+    }
+    ledger
+}
+
+/// The best that is known of a file: its source map, else the bundler's count, else the spans of
+/// module functions, else shares in proportion to sizes before minification.
+fn pieces(
+    at: usize,
+    listed: &Listed,
+    kind: Kind,
+    examined: &Examined,
+    names: &Names,
+    said: Option<(&Told, &ToldFile)>,
+) -> Pieces {
+    let bytes = listed.bytes;
+    if kind.is_asset() {
+        return Pieces::whole(bytes, Owner::Asset, Basis::Mapped);
+    }
+    if let Some(owned) = &examined.owned {
+        let owner = |span: &Span| match span.source {
+            Some(source) => names.source(at, source as usize),
+            None => Owner::Glue,
+        };
+        let starts = owned.spans.iter().map(|span| (span.start, owner(span), Basis::Mapped));
+        return Pieces::placed(bytes, starts);
+    }
+    let nobodys = Pieces::whole(bytes, Owner::Unattributed, Basis::Mapped);
+    let Some((told, file)) = said else { return nobodys };
+    let owner = |module: usize| names.told.get(module).copied().unwrap_or(Owner::Unattributed);
+    if let Some(counted) = &file.counted {
+        let sum: u64 = counted.iter().map(|(_, bytes)| bytes).sum();
+        if file.bytes == Some(bytes) && sum <= bytes {
+            let modules = counted.iter().map(|&(module, bytes)| (owner(module), bytes));
+            return Pieces::amounts(modules, bytes - sum, Basis::Counted);
+        }
+        // The file was changed after the bundler counted.
+        let glue = file.bytes.unwrap_or(bytes).saturating_sub(sum);
+        let weights: Vec<u64> =
+            counted.iter().map(|(_, bytes)| *bytes).chain([glue.max(1)]).collect();
+        let mut shares = apportion(bytes, &weights);
+        let rest = shares.pop().unwrap_or(0);
+        let modules = counted.iter().map(|&(module, _)| owner(module)).zip(shares);
+        return Pieces::amounts(modules, rest, Basis::Estimated);
+    }
+    if let Some(bodies) = &examined.bodies {
+        let of = |body: &Body| body.module.map_or(Owner::Glue, owner);
+        return Pieces::placed(bytes, bodies.iter().map(|body| (body.start, of(body), body.basis)));
+    }
+    let modules: Vec<usize> =
+        file.slots.iter().flat_map(|slot| slot.modules.iter().copied()).collect();
+    if modules.is_empty() {
+        // A chunk without modules holds the bundler's own code alone.
+        let runs_only = told.connected && !file.ids.is_empty() && !told.modules.is_empty();
+        return if runs_only { Pieces::whole(bytes, Owner::Glue, Basis::Spanned) } else { nobodys };
+    }
+    let weights: Vec<u64> =
+        modules.iter().map(|&module| told.modules[module].bytes.unwrap_or(0)).collect();
+    if weights.iter().all(|&weight| weight == 0) {
+        return nobodys;
+    }
+    let shares = apportion(bytes, &weights);
+    Pieces::amounts(modules.into_iter().map(owner).zip(shares), 0, Basis::Estimated)
+}
+
+impl Ledger {
+    fn charge(
+        &mut self,
+        id: FileId,
+        listed: &Listed,
+        kind: Kind,
+        examined: &Examined,
+        pieces: &Pieces,
+    ) {
+        let first_cell = self.cells.len();
+        let first_run = self.runs.len();
+        let mut cell_of: HashMap<Owner, usize> = HashMap::new();
+        let mut start = 0;
+        for &Piece { length, owner, basis } in &pieces.list {
+            let cell = *cell_of.entry(owner).or_insert_with(|| {
+                let amount = Amount::default();
+                self.cells.push(Cell { file: id, owner, amount, basis });
+                self.cells.len() - 1
+            });
+            self.cells[cell].amount.emitted += length;
+            self.cells[cell].basis = self.cells[cell].basis.max(basis);
+            if length > 0 && pieces.in_place {
+                self.extend(first_run, Run { start, length, cell: CellId::new(cell) });
+            }
+            start += length;
+        }
+        let weights: Vec<u64> =
+            self.cells[first_cell..].iter().map(|cell| cell.amount.emitted).collect();
+        // An empty file has a coded size all the same; its one cell bears it.
+        let weights =
+            if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
+        let bits = apportion(8 * examined.gzip, &weights);
+        for (cell, bits) in self.cells[first_cell..].iter_mut().zip(bits) {
+            cell.amount.bits.set(Coding::Gzip, bits);
+        }
+        let mut coded = Coded::default();
+        coded.set(Coding::Gzip, examined.gzip);
+        let form = match kind {
+            Kind::Script => examined.form,
+            Kind::Style => Form::Style,
+            _ => Form::Other,
+        };
+        self.files.push(File {
+            path: listed.path.clone(),
+            kind,
+            digest: examined.digest.clone(),
+            emitted: listed.bytes,
+            coded,
+            form,
+            source: None,
+            loads: Vec::new(),
+            names: Vec::new(),
+            externals: Vec::new(),
+            cells: index(first_cell)..index(self.cells.len()),
+            runs: index(first_run)..index(self.runs.len()),
+        });
+    }
+
+    /// Adds a run, joined to the one before it where both are one owner's.
+    fn extend(&mut self, first_run: usize, run: Run) {
+        match self.runs[first_run..].last_mut() {
+            Some(last) if last.cell == run.cell => last.length += run.length,
+            _ => self.runs.push(run),
+        }
+    }
+
+    /// The module that owns a byte of a file.
+    pub fn module_at(&self, id: FileId, byte: u64) -> Option<ModuleId> {
+        let range = &self.files[id.at()].runs;
+        let runs = &self.runs[range.start as usize..range.end as usize];
+        let at = runs.partition_point(|run| run.start <= byte).checked_sub(1)?;
+        match self.cells[runs[at].cell.at()].owner {
+            Owner::Module(module) => Some(module),
+            _ => None,
+        }
+    }
+}
+
+fn index(at: usize) -> u32 {
+    u32::try_from(at).unwrap_or(u32::MAX)
+}

@@ -1,0 +1,526 @@
+//! Takes a webpack-like chunk without a source map apart: which stretch of it is which module.
+//!
+//! A chunk holds a table of module functions, `{KEY(e,t,n){…},…}`, keyed by the ids that the stats
+//! name; a function's span is its module's. What follows the table is the runtime, and behind it an
+//! entry module may stand bare, without a function. Modules that were merged into one function are
+//! told apart by [`align`](crate::align).
+
+use std::{
+    collections::{HashMap, HashSet},
+    ops::Range,
+};
+
+use oxc_allocator::Allocator;
+use oxc_ast::ast::{
+    Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionBody, AssignmentTarget, BindingPattern,
+    Expression, FunctionBody, ObjectExpression, ObjectPropertyKind, Program, PropertyKey, Statement,
+};
+use oxc_ast_visit::{Visit, walk};
+use oxc_parser::Parser;
+use oxc_span::{GetSpan, SourceType, Span};
+use uvlet_record::{Basis, EdgeKind};
+
+use crate::{
+    align::{self, Hint, Unit},
+    emitted::{DEEPEST, nesting},
+    told::{Slot, Told, ToldFile},
+};
+
+/// A stretch of the chunk, to the beginning of the next.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Body {
+    /// First byte.
+    pub start: usize,
+    /// The module among those that the bundler names; none for the bundler's own code.
+    pub module: Option<usize>,
+    /// How it was found.
+    pub basis: Basis,
+}
+
+/// Gives the source text of a module, where there is one.
+pub type Texts<'t> = dyn Fn(usize) -> Option<String> + Sync + 't;
+
+/// Takes a chunk apart; `None` where it holds no module that the bundler names for it.
+pub fn take_apart(
+    text: &str,
+    file: &ToldFile,
+    told: &Told,
+    texts: &Texts<'_>,
+) -> Option<Vec<Body>> {
+    if file.slots.is_empty() || nesting(text) > DEEPEST {
+        return None;
+    }
+    let allocator = Allocator::default();
+    let parsed = Parser::new(&allocator, text, SourceType::unambiguous()).parse();
+    if parsed.panicked {
+        return None;
+    }
+    let by_id: HashMap<&str, &Slot> =
+        file.slots.iter().filter_map(|slot| Some((slot.id.as_deref()?, slot))).collect();
+    // A CommonJS module's own `require` calls are its code, an ES module's imports are made by the
+    // bundler.
+    let requires: HashSet<usize> = told
+        .edges
+        .iter()
+        .filter(|edge| edge.kind == EdgeKind::Require)
+        .map(|edge| edge.from)
+        .collect();
+    let mut finder =
+        Finder { by_id: &by_id, requires: &requires, table: Vec::new(), found: None };
+    finder.visit_program(&parsed.program);
+    let table = finder.table;
+    let chunk = Chunk { text, told, texts };
+    let mut stretches: Vec<Stretch> = Vec::new();
+    for row in &table {
+        chunk.stretch(row.body, &row.units, row.slot, &mut stretches);
+    }
+    // Modules that stand in no table stand bare, behind the runtime.
+    let bare: Vec<&Slot> =
+        file.slots.iter().filter(|slot| !table.iter().any(|row| row.slot == *slot)).collect();
+    if !bare.is_empty() {
+        let units = bare_units(&parsed.program, finder.found);
+        let modules = bare.iter().flat_map(|slot| slot.modules.iter().copied()).collect();
+        if let (Some(first), Some(last)) = (units.first(), units.last()) {
+            let body = Span::new(first.start, last.end);
+            chunk.stretch(body, &units, &Slot { id: None, modules }, &mut stretches);
+        }
+    }
+    if stretches.is_empty() {
+        return None;
+    }
+    stretches.sort_by_key(|stretch| stretch.range.start);
+    Some(filled(&stretches, text.len()))
+}
+
+/// A stretch with an end.
+struct Stretch {
+    range: Range<usize>,
+    module: usize,
+    basis: Basis,
+}
+
+/// Fills what is between the stretches with the bundler's own code.
+fn filled(stretches: &[Stretch], length: usize) -> Vec<Body> {
+    let glue = |start| Body { start, module: None, basis: Basis::Spanned };
+    let mut bodies = Vec::with_capacity(2 * stretches.len() + 1);
+    let mut end = 0;
+    for Stretch { range, module, basis } in stretches {
+        if range.start < end {
+            continue;
+        }
+        if range.start > end || (end == 0 && bodies.is_empty() && range.start > 0) {
+            bodies.push(glue(end));
+        }
+        bodies.push(Body { start: range.start, module: Some(*module), basis: *basis });
+        end = range.end;
+    }
+    if end < length || bodies.is_empty() {
+        bodies.push(glue(end));
+    }
+    bodies
+}
+
+struct Chunk<'c> {
+    text: &'c str,
+    told: &'c Told,
+    texts: &'c Texts<'c>,
+}
+
+impl Chunk<'_> {
+    /// The stretches of one function's body, or of bare code.
+    fn stretch(&self, body: Span, units: &[Span], slot: &Slot, stretches: &mut Vec<Stretch>) {
+        let whole = range(body);
+        match slot.modules.as_slice() {
+            [] => {}
+            [module] => {
+                // From the first part that is not the bundler's to the end.
+                let start = units.first().map_or(whole.start, |unit| unit.start as usize);
+                let range = start..whole.end;
+                stretches.push(Stretch { range, module: *module, basis: Basis::Spanned });
+            }
+            modules => match self.by_headings(&whole, modules) {
+                Some(mut parts) => stretches.append(&mut parts),
+                None => self.aligned(units, modules, stretches),
+            },
+        }
+    }
+
+    /// Code that was not minified says in a comment above each merged module which one it is:
+    /// `;// ./src/a.js`, in older versions `// CONCATENATED MODULE: ./src/a.js`.
+    fn by_headings(&self, whole: &Range<usize>, modules: &[usize]) -> Option<Vec<Stretch>> {
+        let by_name: HashMap<&str, usize> =
+            modules.iter().map(|&module| (self.told.modules[module].raw.as_str(), module)).collect();
+        let text = &self.text[whole.clone()];
+        let mut starts: Vec<(usize, Option<usize>)> = Vec::new();
+        for (at, _) in text.match_indices("// ") {
+            let line_start = text[..at].rfind('\n').map_or(0, |at| at + 1);
+            let line = text[at + 3..].split('\n').next().unwrap_or_default();
+            let name = line.trim().trim_start_matches("CONCATENATED MODULE: ");
+            let is_heading = text[line_start..at].trim().trim_end_matches(';').is_empty();
+            let module = by_name.get(name).copied();
+            // Imports and exports that the bundler writes have headings too.
+            let is_link =
+                ["EXTERNAL MODULE:", "NAMESPACE OBJECT:", "EXPORTS"].iter().any(|w| name.starts_with(w));
+            if is_heading && (is_link || module.is_some()) {
+                starts.push((whole.start + line_start, module));
+            }
+        }
+        let named = starts.iter().filter(|(_, module)| module.is_some()).count();
+        if named * 2 < modules.len() {
+            return None;
+        }
+        let ends = starts.iter().skip(1).map(|&(start, _)| start).chain([whole.end]);
+        let parts = starts.iter().zip(ends).filter_map(|(&(start, module), end)| {
+            Some(Stretch { range: start..end, module: module?, basis: Basis::Spanned })
+        });
+        Some(parts.filter(|part| !part.range.is_empty()).collect())
+    }
+
+    fn aligned(&self, units: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+        let units: Vec<Unit<'_>> = units
+            .iter()
+            .map(|span| Unit { text: &self.text[range(*span)], range: range(*span) })
+            .collect();
+        let hints: Vec<Hint> = modules
+            .iter()
+            .map(|&module| Hint::new(&self.told.modules[module], (self.texts)(module)))
+            .collect();
+        let owners = align::align(&units, &hints);
+        let mut first = 0;
+        for (at, owner) in owners.iter().enumerate() {
+            // A joint between parts belongs to the part before it, where both are one module's.
+            let joined = owners.get(at + 1) == Some(owner)
+                && units[at + 1].range.start <= units[at].range.end + JOINT;
+            if joined {
+                continue;
+            }
+            let range = units[first].range.start..units[at].range.end;
+            let module = modules[*owner];
+            stretches.push(Stretch { range, module, basis: Basis::Estimated });
+            first = at + 1;
+        }
+    }
+}
+
+/// Bytes of punctuation and space that may stand between two parts of one module.
+const JOINT: usize = 8;
+
+fn range(span: Span) -> Range<usize> {
+    span.start as usize..span.end as usize
+}
+
+/// A module function in the table.
+struct Row<'s> {
+    slot: &'s Slot,
+    /// What stands between its brackets.
+    body: Span,
+    /// The parts of its body that are not the bundler's.
+    units: Vec<Span>,
+}
+
+/// Finds the module table: the outermost literal of functions whose keys are mostly known ids.
+struct Finder<'s> {
+    by_id: &'s HashMap<&'s str, &'s Slot>,
+    /// Modules with `require` calls of their own.
+    requires: &'s HashSet<usize>,
+    table: Vec<Row<'s>>,
+    found: Option<Span>,
+}
+
+impl<'s> Finder<'s> {
+    fn take<'a, 'e>(
+        &mut self,
+        span: Span,
+        entries: impl Iterator<Item = Option<(String, &'e Expression<'a>)>>,
+    ) -> bool
+    where
+        'a: 'e,
+    {
+        let mut rows = Vec::new();
+        let mut strangers = 0;
+        for entry in entries {
+            let Some((key, value)) = entry else { return false };
+            let inner = value.get_inner_expression();
+            if !matches!(
+                inner,
+                Expression::FunctionExpression(_) | Expression::ArrowFunctionExpression(_)
+            ) {
+                return false;
+            }
+            match self.by_id.get(key.as_str()) {
+                Some(slot) => {
+                    let keeps = slot.modules.iter().any(|module| self.requires.contains(module));
+                    rows.push(row(slot, inner, keeps));
+                }
+                None => strangers += 1,
+            }
+        }
+        if rows.is_empty() || rows.len() < strangers {
+            return false;
+        }
+        self.table.append(&mut rows);
+        self.found.get_or_insert(span);
+        true
+    }
+}
+
+impl<'a> Visit<'a> for Finder<'_> {
+    fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {
+        let entries = object.properties.iter().map(|property| match property {
+            ObjectPropertyKind::ObjectProperty(property) => {
+                let key = match &property.key {
+                    PropertyKey::NumericLiteral(id) => id.value.to_string(),
+                    PropertyKey::StringLiteral(id) => id.value.to_string(),
+                    PropertyKey::StaticIdentifier(id) => id.name.to_string(),
+                    _ => return None,
+                };
+                Some((key, &property.value))
+            }
+            ObjectPropertyKind::SpreadProperty(_) => None,
+        });
+        if !self.take(object.span, entries) {
+            walk::walk_object_expression(self, object);
+        }
+    }
+
+    fn visit_array_expression(&mut self, array: &ArrayExpression<'a>) {
+        let entries = array
+            .elements
+            .iter()
+            .enumerate()
+            .filter(|(_, element)| !matches!(element, ArrayExpressionElement::Elision(_)))
+            .map(|(at, element)| Some((at.to_string(), element.as_expression()?)));
+        if !self.take(array.span, entries) {
+            walk::walk_array_expression(self, array);
+        }
+    }
+}
+
+/// The statements of a function; none of an arrow that is a mere expression.
+fn function_body<'e, 'a>(value: &'e Expression<'a>) -> Option<&'e FunctionBody<'a>> {
+    match value.get_inner_expression() {
+        Expression::FunctionExpression(function) => function.body.as_deref(),
+        Expression::ArrowFunctionExpression(arrow) => match &arrow.body {
+            ArrowFunctionBody::FunctionBody(body) => Some(body),
+            _ => None,
+        },
+        _ => None,
+    }
+}
+
+/// A row of the table. `keeps` tells that `require` calls are the module's own.
+fn row<'s>(slot: &'s Slot, function: &Expression<'_>, keeps: bool) -> Row<'s> {
+    let Some(body) = function_body(function) else {
+        return Row { slot, body: function.span(), units: vec![function.span()] };
+    };
+    let within = Span::new(body.span.start + 1, body.span.end.saturating_sub(1));
+    let require = third_parameter(function).filter(|_| !keeps);
+    Row { slot, body: within, units: units_of(body, require) }
+}
+
+/// The name that a module function gives the require function.
+fn third_parameter<'e>(function: &'e Expression<'_>) -> Option<&'e str> {
+    let parameters = match function {
+        Expression::FunctionExpression(function) => &function.params,
+        Expression::ArrowFunctionExpression(arrow) => &arrow.params,
+        _ => return None,
+    };
+    match &parameters.items.get(2)?.pattern {
+        BindingPattern::BindingIdentifier(name) => Some(name.name.as_str()),
+        _ => None,
+    }
+}
+
+/// The parts of a function that can belong to different modules: its statements, with declarations
+/// and sequences taken apart, as minifiers join them. What the bundler writes for an ES module's
+/// imports and exports, by way of the require function, is left out.
+fn units_of(body: &FunctionBody<'_>, require: Option<&str>) -> Vec<Span> {
+    // A minified body may stand in one more function, called at once.
+    if let [Statement::ExpressionStatement(only)] = body.statements.as_slice()
+        && let Some(inner) = called_at_once(&only.expression)
+    {
+        return units_of(inner, require);
+    }
+    let parts = body.statements.iter().flat_map(split);
+    parts.filter(|(_, value)| !is_link(*value, require)).map(|(span, _)| span).collect()
+}
+
+/// `n.d(t,{…})`, `n.r(t)`, `n(7)`, `n.n(o)`: a module's exports and imports as the bundler writes
+/// them.
+fn is_link(value: Option<&Expression<'_>>, require: Option<&str>) -> bool {
+    let (Some(Expression::CallExpression(call)), Some(require)) = (value, require) else {
+        return false;
+    };
+    match &call.callee {
+        Expression::Identifier(callee) => {
+            let is_id = |argument: &Argument<'_>| {
+                matches!(argument, Argument::NumericLiteral(_) | Argument::StringLiteral(_))
+            };
+            callee.name == require && call.arguments.len() == 1 && is_id(&call.arguments[0])
+        }
+        Expression::StaticMemberExpression(member) => {
+            matches!(&member.object, Expression::Identifier(object) if object.name == require)
+                && matches!(member.property.name.as_str(), "d" | "r" | "n")
+        }
+        _ => false,
+    }
+}
+
+/// The parts of a statement, with the value of each where it has one.
+fn split<'e, 'a>(statement: &'e Statement<'a>) -> Vec<(Span, Option<&'e Expression<'a>>)> {
+    match statement {
+        Statement::VariableDeclaration(variables) => {
+            let parts = variables.declarations.iter();
+            let mut parts: Vec<_> = parts.map(|part| (part.span, part.init.as_ref())).collect();
+            if let Some((first, _)) = parts.first_mut() {
+                first.start = variables.span.start;
+            }
+            parts
+        }
+        Statement::ExpressionStatement(statement) => match &statement.expression {
+            Expression::SequenceExpression(sequence) => {
+                sequence.expressions.iter().map(|part| (part.span(), Some(part))).collect()
+            }
+            expression => vec![(statement.span, Some(expression))],
+        },
+        _ => vec![(statement.span(), None)],
+    }
+}
+
+/// The body of `(() => {…})()` and the like.
+fn called_at_once<'e, 'a>(expression: &'e Expression<'a>) -> Option<&'e FunctionBody<'a>> {
+    match expression.get_inner_expression() {
+        Expression::CallExpression(call) if call.arguments.is_empty() => {
+            function_body(&call.callee)
+        }
+        Expression::UnaryExpression(unary) => called_at_once(&unary.argument),
+        _ => None,
+    }
+}
+
+/// What stands behind the runtime in the function around the table, or in the whole script where
+/// there is no table.
+fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
+    let mut statements: &[Statement<'_>] = &program.body;
+    loop {
+        let around = statements.iter().find(|statement| match table {
+            Some(table) => statement.span().contains_inclusive(table),
+            None => statements.len() == 1,
+        });
+        let inner = match around {
+            Some(Statement::ExpressionStatement(statement)) => called_at_once(&statement.expression),
+            _ => None,
+        };
+        let Some(inner) = inner else { break };
+        statements = &inner.statements;
+    }
+    let first = table.map_or(0, |table| {
+        let at = statements.iter().position(|s| s.span().contains_inclusive(table));
+        at.unwrap_or(0)
+    });
+    let behind = &statements[first..];
+    let require = behind.iter().find_map(require_name);
+    let mut units: Vec<(Span, bool)> = Vec::new();
+    for statement in behind {
+        let is_require = matches!(statement, Statement::FunctionDeclaration(function)
+            if function.id.as_ref().map(|id| id.name.as_str()) == require.as_deref());
+        let runs = |expression: &Expression<'_>| {
+            require.as_deref().is_some_and(|name| extends(expression, name))
+        };
+        match statement {
+            Statement::ExpressionStatement(statement) => match &statement.expression {
+                Expression::SequenceExpression(sequence) => {
+                    units.extend(sequence.expressions.iter().map(|part| (part.span(), runs(part))));
+                }
+                expression => units.push((statement.span, runs(expression))),
+            },
+            _ => {
+                let holds_table =
+                    |span: &Span| table.is_some_and(|table| span.contains_inclusive(table));
+                units.extend(
+                    split(statement)
+                        .into_iter()
+                        .filter(|(_, value)| !is_link(*value, require.as_deref()))
+                        .map(|(span, _)| (span, is_require || holds_table(&span))),
+                );
+            }
+        }
+    }
+    // The runtime ends with the last part that gives the require function something; without a
+    // require function there is no runtime.
+    let end = units.iter().rposition(|(_, runs)| *runs).map_or(0, |at| at + 1);
+    let spans: Vec<Span> = units[end..].iter().map(|(span, _)| *span).collect();
+    match (spans.as_slice(), behind.last()) {
+        // An entry that stands in a function of its own.
+        ([only], Some(Statement::ExpressionStatement(statement))) => {
+            let last = match &statement.expression {
+                Expression::SequenceExpression(sequence) => sequence.expressions.last(),
+                expression => Some(expression),
+            };
+            match last.and_then(called_at_once) {
+                    Some(body) if only.contains_inclusive(body.span) => {
+                    units_of(body, require.as_deref())
+                }
+                _ => spans,
+            }
+        }
+        _ => spans,
+    }
+}
+
+/// The name of the runtime's require function, if this declares it: the one that makes a module's
+/// `exports` object.
+fn require_name(statement: &Statement<'_>) -> Option<String> {
+    let Statement::FunctionDeclaration(function) = statement else { return None };
+    let mut finder = MakesExports(false);
+    finder.visit_function_body(function.body.as_deref()?);
+    let name = function.id.as_ref()?.name.to_string();
+    finder.0.then_some(name)
+}
+
+struct MakesExports(bool);
+
+impl<'a> Visit<'a> for MakesExports {
+    fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {
+        self.0 |= object.properties.iter().any(|property| match property {
+            ObjectPropertyKind::ObjectProperty(property) => {
+                property.key.is_specific_static_name("exports")
+                    && matches!(&property.value, Expression::ObjectExpression(object) if object.properties.is_empty())
+            }
+            ObjectPropertyKind::SpreadProperty(_) => false,
+        });
+    }
+}
+
+/// Whether an expression gives the require function a property, by itself or in a function that is
+/// called at once.
+fn extends(expression: &Expression<'_>, require: &str) -> bool {
+    match expression.get_inner_expression() {
+        Expression::AssignmentExpression(assignment) => {
+            let target = match &assignment.left {
+                AssignmentTarget::StaticMemberExpression(member) => {
+                    matches!(&member.object, Expression::Identifier(object) if object.name == require)
+                }
+                _ => false,
+            };
+            target || extends(&assignment.right, require)
+        }
+        Expression::SequenceExpression(sequence) => {
+            sequence.expressions.iter().any(|part| extends(part, require))
+        }
+        expression => called_at_once(expression).is_some_and(|body| {
+            body.statements.iter().any(|statement| match statement {
+                Statement::ExpressionStatement(statement) => {
+                    extends(&statement.expression, require)
+                }
+                Statement::VariableDeclaration(variables) => variables
+                    .declarations
+                    .iter()
+                    .filter(|variable| matches!(variable.id, BindingPattern::BindingIdentifier(_)))
+                    .filter_map(|variable| variable.init.as_ref())
+                    .any(|init| extends(init, require)),
+                _ => false,
+            })
+        }),
+    }
+}

@@ -1,0 +1,183 @@
+//! Which description of the build belongs to the folder, and how well the two agree.
+//!
+//! A folder may hold several descriptions, of its own build or of others. The one is taken that
+//! fits the target asked for and says most. The disk wins wherever both give a size.
+
+use std::{collections::HashMap, path::Path};
+
+use uvlet_record::{AsideKind, Notice, Target};
+
+use crate::{
+    folder::{Listed, Listing, Text, described_by},
+    told::{self, Told, Untold},
+};
+
+/// What belongs to the folder, with what a reader should know of it.
+#[derive(Default)]
+pub struct Described {
+    /// What the bundler says.
+    pub told: Option<Told>,
+    /// The description's place, for reading texts out of it.
+    pub source: Option<Listed>,
+    /// Where it disagrees with the folder.
+    pub notices: Vec<Notice>,
+}
+
+/// Files that a notice names.
+const NAMED: usize = 3;
+
+/// Finds and reads the description: the one named, else those in the folder.
+///
+/// # Errors
+/// With the description's place, when the one named is unusable, or when none that was found in
+/// the folder is of this build.
+pub fn find(
+    listing: &Listing,
+    named: Option<&Path>,
+    wanted: Target,
+) -> Result<Described, (String, Untold)> {
+    let mut described = Described::default();
+    let candidates = match named {
+        Some(path) => vec![name(path)?],
+        None => found(listing),
+    };
+    let mut best: Option<((bool, usize, usize), Told, Listed)> = None;
+    let mut elsewhere: Vec<(String, Untold)> = Vec::new();
+    for (file, kind) in candidates {
+        let builds = match told::read(&file, kind) {
+            Ok(builds) => builds,
+            Err(wrong) if named.is_some() => return Err((file.path, wrong)),
+            Err(wrong) => {
+                let notice = Notice::new("stats-damaged", wrong.to_string(), Some(&file.path));
+                described.notices.push(notice);
+                continue;
+            }
+        };
+        for mut told in builds {
+            let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
+            if let Err(wrong) = told.tie(paths) {
+                elsewhere.push((file.path.clone(), wrong));
+                continue;
+            }
+            let fits = told.target.as_ref().is_none_or(|(target, _)| *target == wanted);
+            let richness = match kind {
+                AsideKind::Stats => 2,
+                AsideKind::Metafile => 1,
+                _ => 0,
+            };
+            let key = (fits, richness, told.files.len());
+            if best.as_ref().is_none_or(|(known, ..)| key > *known) {
+                let Listed { path, disk, bytes } = &file;
+                let file = Listed { path: path.clone(), disk: disk.clone(), bytes: *bytes };
+                best = Some((key, told, file));
+            }
+        }
+    }
+    let Some((_, told, file)) = best else {
+        // One that speaks of no script at all describes nothing that is here.
+        let stale = elsewhere.into_iter().find(|(_, wrong)| *wrong != Untold::Elsewhere(0));
+        return match (stale, named) {
+            (Some(stale), _) => Err(stale),
+            (None, Some(path)) => Err((path.display().to_string(), Untold::Elsewhere(0))),
+            (None, None) => Ok(described),
+        };
+    };
+    for (path, _) in elsewhere.iter().filter(|(path, _)| *path != file.path) {
+        let message = "describes another build, and is not used";
+        described.notices.push(Notice::new("stats-elsewhere", message, Some(path)));
+    }
+    described.notices.extend(differences(&told, listing, &file.path));
+    described.told = Some(told);
+    described.source = Some(file);
+    Ok(described)
+}
+
+fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
+    let shown = path.display().to_string();
+    let failed = |error: std::io::Error| {
+        let text = error.to_string();
+        let reason = text.split(" (os error").next().unwrap_or_default().to_lowercase();
+        (shown.clone(), Untold::Io(reason))
+    };
+    let metadata = std::fs::metadata(path).map_err(failed)?;
+    if metadata.is_dir() {
+        return Err((shown, Untold::Foreign));
+    }
+    let file = Listed { path: shown.clone(), disk: path.to_owned(), bytes: metadata.len() };
+    let text = Text::of(&file).map_err(failed)?;
+    match described_by(&text) {
+        Some(kind @ (AsideKind::Stats | AsideKind::Metafile | AsideKind::Manifest)) => {
+            Ok((file, kind))
+        }
+        _ => match serde_json::from_slice::<serde::de::IgnoredAny>(&text) {
+            Err(error) => Err((shown, told::damaged(&error))),
+            Ok(_) => Err((shown, Untold::Foreign)),
+        },
+    }
+}
+
+fn found(listing: &Listing) -> Vec<(Listed, AsideKind)> {
+    let kinds = [AsideKind::Stats, AsideKind::Metafile, AsideKind::Manifest];
+    let found = listing.aside.iter().filter(|(_, kind)| kinds.contains(kind));
+    found
+        .map(|(Listed { path, disk, bytes }, kind)| {
+            let file = Listed { path: path.clone(), disk: disk.clone(), bytes: *bytes };
+            (file, *kind)
+        })
+        .collect()
+}
+
+fn differences(told: &Told, listing: &Listing, place: &str) -> Vec<Notice> {
+    let mut notices = Vec::new();
+    let mut say = |code: &str, message: String| {
+        notices.push(Notice::new(code, message, Some(place)));
+    };
+    let on_disk: HashMap<&str, u64> =
+        listing.counted.iter().map(|(file, _)| (file.path.as_str(), file.bytes)).collect();
+    let aside = |path: &str| listing.aside_at(path).is_some();
+    let missing: Vec<&str> = told
+        .files
+        .iter()
+        .map(|file| file.path.as_str())
+        .filter(|path| told::is_code(path) && !on_disk.contains_key(path) && !aside(path))
+        .collect();
+    if !missing.is_empty() {
+        let message = format!("names files that the folder does not hold: {}", some(&missing));
+        say("stats-missing", message);
+    }
+    let (mut off, mut by) = (Vec::new(), 0);
+    for file in &told.files {
+        if let (Some(said), Some(&is)) = (file.bytes, on_disk.get(file.path.as_str()))
+            && said != is
+        {
+            off.push(file.path.as_str());
+            by += said.abs_diff(is);
+        }
+    }
+    if !off.is_empty() {
+        let message =
+            format!("is off by {by} B from the sizes on disk, which count: {}", some(&off));
+        say("stats-off", message);
+    }
+    if !told.lacks.is_empty() {
+        let message = format!("leaves out {}", told.lacks.join("; "));
+        say("stats-short", message);
+    }
+    if told.errors > 0 {
+        let message = format!("reports {} of the build: it may be incomplete", count(told.errors));
+        say("build-errors", message);
+    }
+    notices
+}
+
+fn count(errors: u64) -> String {
+    if errors == 1 { "an error".to_owned() } else { format!("{errors} errors") }
+}
+
+fn some(paths: &[&str]) -> String {
+    let shown: Vec<&str> = paths.iter().take(NAMED).copied().collect();
+    match paths.len() - shown.len() {
+        0 => shown.join(", "),
+        more => format!("{} and {more} more", shown.join(", ")),
+    }
+}

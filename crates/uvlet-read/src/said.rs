@@ -1,0 +1,126 @@
+//! What the bundler says outright of loads, openings and names, put into the record's terms.
+
+use std::{
+    collections::{BTreeMap, BTreeSet, HashMap},
+    fs,
+    path::{Path, PathBuf},
+};
+
+use uvlet_record::{Chunk, EdgeKind, File, FileId, Kind, ModuleId, Opening};
+
+use crate::{
+    accounts::Ledger,
+    connect::once_each,
+    folder::{Listed, Text},
+    naming::Names,
+    told::Told,
+};
+
+/// Adds the bundler's openings, and the modules behind openings whose place is not known.
+pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut Vec<Opening>) {
+    let ids: HashMap<String, FileId> = ledger
+        .files
+        .iter()
+        .enumerate()
+        .map(|(at, file)| (file.path.clone(), FileId::new(at)))
+        .collect();
+    let ids_of = |paths: &[String]| -> Vec<FileId> {
+        once_each(paths.iter().filter_map(|path| ids.get(path).copied()).collect())
+    };
+    let mut holders: BTreeMap<usize, BTreeSet<FileId>> = BTreeMap::new();
+    for file in &told.files {
+        let Some(&id) = ids.get(&file.path) else { continue };
+        for &module in file.slots.iter().flat_map(|slot| &slot.modules) {
+            holders.entry(module).or_default().insert(id);
+        }
+        let record = &mut ledger.files[id.at()];
+        let known = [record.loads.as_slice(), record.names.as_slice(), &[id]].concat();
+        record.names.extend(ids_of(&file.names).into_iter().filter(|name| !known.contains(name)));
+    }
+    for opening in &told.openings {
+        let files = ids_of(&opening.files);
+        let module = names.module(opening.module);
+        for &file in holders.get(&opening.module).into_iter().flatten() {
+            if ledger.files[file.at()].kind == Kind::Script && !files.is_empty() {
+                let request = opening.request.clone();
+                openings.push(Opening { file, module, request, files: files.clone() });
+            }
+        }
+    }
+    attribute(told, names, &ids, &holders, openings);
+}
+
+/// Finds the modules behind openings that no source map places: those in the file that ask, on
+/// demand, for the module that the opened file stands for.
+fn attribute(
+    told: &Told,
+    names: &Names,
+    ids: &HashMap<String, FileId>,
+    holders: &BTreeMap<usize, BTreeSet<FileId>>,
+    openings: &mut Vec<Opening>,
+) {
+    let mut asking: BTreeMap<(FileId, FileId), Vec<ModuleId>> = BTreeMap::new();
+    let stands_for: BTreeMap<usize, FileId> = told
+        .files
+        .iter()
+        .filter_map(|file| Some((file.entry?, *ids.get(&file.path)?)))
+        .collect();
+    for edge in told.edges.iter().filter(|edge| edge.kind == EdgeKind::Dynamic) {
+        let (Some(&opened), Some(module)) = (stands_for.get(&edge.to), names.module(edge.from))
+        else {
+            continue;
+        };
+        for &file in holders.get(&edge.from).into_iter().flatten() {
+            asking.entry((file, opened)).or_default().push(module);
+        }
+    }
+    let unplaced = std::mem::take(openings);
+    for opening in unplaced {
+        let asked = opening.files.first().and_then(|&first| asking.get(&(opening.file, first)));
+        match (opening.module, asked) {
+            (None, Some(modules)) => {
+                let with = |&module| Opening { module: Some(module), ..opening.clone() };
+                openings.extend(modules.iter().map(with));
+            }
+            _ => openings.push(opening),
+        }
+    }
+}
+
+/// Gives chunks the bundler's names and ids.
+pub fn name(told: &Told, files: &[File], chunks: &mut [Chunk]) {
+    let by_path = told.by_path();
+    for chunk in chunks {
+        let lead = chunk.files().next();
+        if let Some(said) = lead.and_then(|id| by_path.get(files[id.at()].path.as_str())) {
+            chunk.told.clone_from(&said.name);
+            chunk.ids.clone_from(&said.ids);
+        }
+    }
+}
+
+/// Source texts of modules: in the description itself, else under the project's folder.
+pub struct Sources<'t> {
+    told: Option<&'t Told>,
+    description: Option<Text>,
+    root: Option<PathBuf>,
+}
+
+impl<'t> Sources<'t> {
+    pub fn new(told: Option<&'t Told>, description: Option<Listed>, root: Option<&Path>) -> Self {
+        let holds = told.is_some_and(|told| told.modules.iter().any(|m| m.text.is_some()));
+        let description = description.filter(|_| holds).and_then(|file| Text::of(&file).ok());
+        Self { told, description, root: root.map(Path::to_owned) }
+    }
+
+    /// The text of a module, by its place among those that the bundler names.
+    pub fn text(&self, at: usize) -> Option<String> {
+        let module = self.told?.modules.get(at)?;
+        if let (Some(range), Some(description)) = (&module.text, &self.description) {
+            return serde_json::from_slice(description.get(range.clone())?).ok();
+        }
+        let path = module.raw.rsplit('!').next()?.split('?').next()?;
+        let is_inside = !path.starts_with('/') && !path.split('/').any(|part| part == "..");
+        is_inside.then(|| fs::read_to_string(self.root.as_ref()?.join(path)).ok()).flatten()
+    }
+}

@@ -1,0 +1,448 @@
+//! webpack-style stats JSON, of webpack 5 and Rspack: entries, chunks, modules and why each is
+//! there.
+//!
+//! What an entry can load later comes from the `origins` of chunks (which module calls `import()`),
+//! never from `children`: a shared chunk lists the children of every group that it is in. Modules
+//! go by their `name`; one that others were merged into stands for itself and for the whole.
+
+mod form;
+
+use std::{
+    borrow::Cow,
+    collections::{BTreeMap, HashMap},
+};
+
+use serde_json::value::RawValue;
+use uvlet_record::{Bundler, EdgeKind, Target, Used};
+
+use super::{
+    Slot, Told, ToldEdge, ToldEntry, ToldFile, ToldModule, ToldOpening, Untold, damaged, is_script,
+};
+use form::{Asset, Group, Module, Stats, Text, id_text};
+
+/// Every build that the stats speak of: their own, and those of other compilers run with it.
+pub fn read(json: &str) -> Result<Vec<Told>, Untold> {
+    let stats: Stats<'_> = serde_json::from_str(json).map_err(|error| damaged(&error))?;
+    let elsewhere = |child: &&Stats<'_>| is_own_build(&stats, child);
+    let builds = std::iter::once(&stats).filter(|stats| has_output(stats));
+    let builds = builds.chain(stats.children.iter().flatten().filter(elsewhere));
+    let mut told: Vec<Told> = builds.map(|build| one_build(json, build, &stats)).collect();
+    if told.is_empty() {
+        told.push(one_build(json, &stats, &stats));
+    }
+    Ok(told)
+}
+
+fn has_output(stats: &Stats<'_>) -> bool {
+    stats.assets.is_some() || stats.chunks.is_some() || stats.modules.is_some()
+}
+
+/// Whether a child compilation is a build of its own rather than a plugin's part of its parent.
+fn is_own_build(parent: &Stats<'_>, child: &Stats<'_>) -> bool {
+    !has_output(parent) || child.output_path != parent.output_path
+}
+
+fn one_build(json: &str, stats: &Stats<'_>, top: &Stats<'_>) -> Told {
+    let mut reader = Reader { json, ..Reader::default() };
+    let rspack = stats.rspack_version.as_ref().or(top.rspack_version.as_ref());
+    reader.told.bundler =
+        Some(if rspack.is_some() { Bundler::Rspack } else { Bundler::Webpack });
+    let version = rspack.or(stats.version.as_ref()).or(top.version.as_ref());
+    reader.told.version = version.map(owned);
+    reader.compilation(stats, false);
+    reader.finish(stats);
+    reader.told
+}
+
+#[derive(Default)]
+struct Reader<'a> {
+    json: &'a str,
+    told: Told,
+    /// Modules by name.
+    modules: HashMap<Cow<'a, str>, usize>,
+    /// Files by path.
+    files: HashMap<String, usize>,
+    /// Edges from the asking module's name, until all modules are known.
+    edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<String>)>,
+    lacks: Lacks,
+    plugin_scripts: bool,
+    /// Files that are copies of modules, by the modules' names.
+    copies: Vec<(usize, String)>,
+}
+
+/// What the stats leave out.
+#[derive(Default)]
+struct Lacks {
+    reasons: bool,
+    some_reason: bool,
+    merged: bool,
+    hidden: u64,
+    unnamed: bool,
+}
+
+/// A group of files that arrive together: the module that asks, and its request.
+type Asked<'a> = (&'a str, &'a str);
+
+impl<'a> Reader<'a> {
+    /// Reads one compilation. A plugin's, inside another, has ids of its own for its chunks and
+    /// begins nothing.
+    fn compilation(&mut self, stats: &'a Stats<'a>, is_plugin: bool) {
+        let mut of_chunk: HashMap<String, Vec<String>> = HashMap::new();
+        self.assets(stats.assets.as_deref().unwrap_or_default(), &mut of_chunk);
+        for chunk in stats.chunks.iter().flatten() {
+            let id = chunk.id.and_then(id_text);
+            let files: Vec<String> = chunk.files.iter().map(|file| plain(&file.0)).collect();
+            for path in &files {
+                let at = self.file(path);
+                let file = &mut self.told.files[at];
+                file.ids.extend(id.clone().filter(|_| !is_plugin));
+                file.name = file.name.take().or_else(|| chunk.names.first().map(owned));
+                if is_script(path) {
+                    file.styles.extend(files.iter().filter(|file| !is_script(file)).cloned());
+                    file.names.extend(chunk.auxiliary_files.iter().map(|file| plain(&file.0)));
+                }
+            }
+            if let Some(id) = id {
+                of_chunk.insert(id, files);
+            }
+        }
+        self.modules(stats.modules.as_deref().unwrap_or_default(), &of_chunk);
+        self.lacks.hidden += stats.filtered_modules.unwrap_or(0);
+        if !is_plugin {
+            self.entries(stats, &of_chunk);
+        }
+        self.openings(stats);
+        for plugin in stats.children.iter().flatten().filter(|child| !is_own_build(stats, child)) {
+            // Who asks for its scripts is said nowhere.
+            self.plugin_scripts |= plugin.assets.iter().flatten().any(|asset| {
+                asset.name.as_ref().is_some_and(|name| is_script(&name.0))
+            });
+            self.compilation(plugin, true);
+        }
+    }
+
+    fn assets(&mut self, assets: &'a [Asset<'a>], of_chunk: &mut HashMap<String, Vec<String>>) {
+        for asset in assets {
+            if let Some(members) = &asset.children {
+                self.assets(members, of_chunk);
+            } else if let Some(name) = &asset.name {
+                let path = plain(&name.0);
+                let at = self.file(&path);
+                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "sizes are whole numbers")]
+                let bytes = asset.size.map(|size| size as u64);
+                self.told.files[at].bytes = bytes;
+                let info = asset.info.as_ref();
+                if let Some(source) = info.and_then(|info| info.source_filename.as_ref()) {
+                    self.copies.push((at, format!("./{}", source.0)));
+                }
+                for id in asset.chunks.iter().flatten().filter_map(|id| id_text(id)) {
+                    of_chunk.entry(id).or_default().push(path.clone());
+                }
+            }
+        }
+    }
+
+    fn file(&mut self, path: &str) -> usize {
+        if let Some(&at) = self.files.get(path) {
+            return at;
+        }
+        self.told.files.push(ToldFile { path: path.to_owned(), ..ToldFile::default() });
+        self.files.insert(path.to_owned(), self.told.files.len() - 1);
+        self.told.files.len() - 1
+    }
+
+    fn modules(&mut self, modules: &'a [Module<'a>], of_chunk: &HashMap<String, Vec<String>>) {
+        for module in modules {
+            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if let Some(members) = group(module) {
+                self.modules(members, of_chunk);
+                continue;
+            }
+            if module.module_type.as_ref().is_some_and(|kind| kind.0 == "runtime") {
+                self.runtime(module);
+                continue;
+            }
+            let Some(at) = self.module(module) else {
+                self.lacks.unnamed = true;
+                continue;
+            };
+            let mut inner: Vec<(Option<i64>, usize)> = Vec::new();
+            self.merged(module.modules.as_deref().unwrap_or_default(), &mut inner);
+            self.lacks.hidden += module.filtered_modules.unwrap_or(0);
+            let name = module.name.as_ref().map_or("", |name| &name.0);
+            self.lacks.merged |= inner.is_empty() && name != whole(name);
+            // In the order of evaluation where it is known, which is the order in the text.
+            if inner.iter().all(|(order, _)| order.is_some()) {
+                inner.sort_by_key(|&(order, _)| order);
+            }
+            let parts = if inner.is_empty() {
+                vec![at]
+            } else {
+                inner.into_iter().map(|(_, part)| part).collect()
+            };
+            let slot = Slot { id: module.id.and_then(id_text), modules: parts };
+            let style = module.module_type.as_ref().is_some_and(|kind| kind.0.starts_with("css"));
+            let chunks = module.chunks.iter().flatten().filter_map(|id| id_text(id));
+            for path in chunks.filter_map(|id| of_chunk.get(&id)).flatten() {
+                if is_script(path) != style
+                    && let Some(&file) = self.files.get(path)
+                    && !self.told.files[file].slots.contains(&slot)
+                {
+                    self.told.files[file].slots.push(slot.clone());
+                }
+            }
+        }
+    }
+
+    /// Modules merged into one, at any depth.
+    fn merged(&mut self, modules: &'a [Module<'a>], inner: &mut Vec<(Option<i64>, usize)>) {
+        for module in modules {
+            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if let Some(members) = group(module) {
+                self.merged(members, inner);
+            } else if let Some(nested) = &module.modules {
+                self.merged(nested, inner);
+            } else if let Some(at) = self.module(module) {
+                inner.push((module.post_order_index, at));
+            }
+        }
+    }
+
+    /// Takes note of a module; one that was met before gains what was not known then.
+    fn module(&mut self, module: &'a Module<'a>) -> Option<usize> {
+        let name = name_of(module)?;
+        let next = self.told.modules.len();
+        let at = *self.modules.entry(Cow::Borrowed(name)).or_insert(next);
+        if at == next {
+            let external = name.starts_with("external ");
+            let raw = if external { external_name(name).to_owned() } else { name.to_owned() };
+            self.told.modules.push(ToldModule { raw, external, ..ToldModule::default() });
+        }
+        let is_merged = module.modules.is_some()
+            || module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
+        let text = module.source.filter(|_| !is_merged).map(|raw| {
+            let start = raw.get().as_ptr() as usize - self.json.as_ptr() as usize;
+            start..start + raw.get().len()
+        });
+        let told = &mut self.told.modules[at];
+        if !is_merged {
+            #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "sizes are whole numbers")]
+            let size = module.size.map(|size| size as u64);
+            told.bytes = told.bytes.or(size);
+            told.text = told.text.take().or(text);
+        }
+        told.provides = told.provides.take().or_else(|| parsed(module.provided_exports));
+        told.used = told.used.take().or_else(|| used(module.used_exports));
+        if told.bailouts.is_empty() {
+            told.bailouts = parsed(module.optimization_bailout).unwrap_or_default();
+        }
+        let is_style = module.module_type.as_ref().is_some_and(|kind| kind.0.starts_with("css"));
+        self.lacks.reasons |= module.reasons.is_none();
+        self.lacks.some_reason |= module.reasons.is_some();
+        for reason in module.reasons.iter().flat_map(|reasons| &reasons.0) {
+            let Some(kind) = edge_kind(&reason.r#type.0, is_style) else { continue };
+            let Some(from) = &reason.from else { continue };
+            let from = match &from.0 {
+                Cow::Borrowed(name) => Cow::Borrowed(whole(name)),
+                Cow::Owned(name) => Cow::Owned(whole(name).to_owned()),
+            };
+            self.edges.push((from, at, kind, reason.request.as_ref().map(owned)));
+        }
+        Some(at)
+    }
+
+    /// The bundler's own code tells where it can run.
+    fn runtime(&mut self, module: &Module<'_>) {
+        let name = module.name.as_ref().map_or("", |name| &name.0);
+        let target = match name.rsplit('/').next().unwrap_or(name) {
+            "require chunk loading" | "readFile chunk loading" | "require_chunk_loading" | "readfile_chunk_loading" => Target::Server,
+            "jsonp chunk loading" | "load script" | "jsonp_chunk_loading" | "load_script" => Target::Browser,
+            _ => return,
+        };
+        let loads = if target == Target::Server { "reading files" } else { "script tags" };
+        let said = format!("the runtime loads chunks by {loads}");
+        self.told.target.get_or_insert((target, said));
+    }
+
+    fn entries(&mut self, stats: &'a Stats<'a>, of_chunk: &HashMap<String, Vec<String>>) {
+        // Only these begin something: `namedChunkGroups` holds named `import()`s too.
+        let Some(groups) = &stats.entrypoints else { return };
+        for (name, group) in &groups.0 {
+            let roots = self.roots(stats, &name.0, group);
+            let files: Vec<String> = match &group.assets {
+                Some(assets) => assets.iter().map(|asset| plain(asset.name())).collect(),
+                None => {
+                    let chunks = group.chunks.iter().filter_map(|id| id_text(id));
+                    chunks.filter_map(|id| of_chunk.get(&id).cloned()).flatten().collect()
+                }
+            };
+            let files = files.into_iter().filter(|file| !file.ends_with(".map")).collect();
+            self.told.entries.push(ToldEntry { name: owned(name), files, roots });
+        }
+    }
+
+    /// Modules that an entry starts with: those that say so with its name, else those in its chunks.
+    fn roots(&self, stats: &'a Stats<'a>, name: &str, group: &Group<'_>) -> Vec<usize> {
+        let chunks: Vec<String> = group.chunks.iter().filter_map(|id| id_text(id)).collect();
+        let mut roots = Vec::new();
+        let mut open: Vec<&Module<'_>> = stats.modules.iter().flatten().collect();
+        while let Some(module) = open.pop() {
+            if let Some(members) = group_of(module) {
+                open.extend(members);
+                continue;
+            }
+            let mut entries = module
+                .reasons
+                .iter()
+                .flat_map(|reasons| &reasons.0)
+                .filter(|reason| matches!(&*reason.r#type.0, "entry" | "single entry"))
+                .peekable();
+            if entries.peek().is_none() {
+                continue;
+            }
+            let here = module.chunks.iter().flatten().filter_map(|id| id_text(id));
+            let in_chunks = here.into_iter().any(|id| chunks.contains(&id));
+            let is_root = entries.any(|reason| match &reason.entry {
+                Some(entry) => entry.0 == name,
+                None => in_chunks,
+            });
+            if is_root && let Some(&at) = name_of(module).and_then(|name| self.modules.get(name)) {
+                roots.push(at);
+            }
+        }
+        roots.sort_unstable();
+        roots.dedup();
+        roots
+    }
+
+    /// Chunks with the same origin arrive together.
+    fn openings(&mut self, stats: &'a Stats<'a>) {
+        let mut groups: BTreeMap<Asked<'a>, Vec<String>> = BTreeMap::new();
+        for chunk in stats.chunks.iter().flatten() {
+            for origin in chunk.origins.iter().flatten() {
+                let Some(module) = origin.module_name.as_ref().filter(|name| !name.0.is_empty())
+                else {
+                    continue;
+                };
+                let request = origin.request.as_ref().or(origin.loc.as_ref());
+                let key = (&*module.0, request.map_or("", |text| &*text.0));
+                let files = groups.entry(key).or_default();
+                files.extend(chunk.files.iter().map(|file| plain(&file.0)));
+            }
+        }
+        for ((module, request), files) in groups {
+            if let Some(&module) = self.modules.get(whole(module)) {
+                let request = request.to_owned();
+                self.told.openings.push(ToldOpening { module, request, files });
+            }
+        }
+    }
+
+    fn finish(&mut self, stats: &Stats<'_>) {
+        for (from, to, kind, request) in std::mem::take(&mut self.edges) {
+            if let Some(&from) = self.modules.get(&from).filter(|&&from| from != to) {
+                self.told.edges.push(ToldEdge { from, to, kind, request });
+            }
+        }
+        for (file, module) in std::mem::take(&mut self.copies) {
+            self.told.files[file].source = self.modules.get(module.as_str()).copied();
+        }
+        self.told.edges.sort_unstable();
+        self.told.edges.dedup();
+        let mut chunks = stats.chunks.iter().flatten().peekable();
+        let has_chunks = chunks.peek().is_some();
+        let has_origins = has_chunks && chunks.all(|chunk| chunk.origins.is_some());
+        self.told.connected = has_origins && stats.entrypoints.is_some() && !self.plugin_scripts;
+        self.told.errors =
+            stats.errors_count.unwrap_or(stats.errors.as_ref().map_or(0, |e| e.len() as u64));
+        let Lacks { reasons, some_reason, merged, hidden, unnamed } = self.lacks;
+        let no_modules = self.told.modules.is_empty();
+        let lacks = [
+            (stats.assets.is_none(), "assets", "`assets: true`"),
+            (stats.entrypoints.is_none(), "entries", "`entrypoints: true`"),
+            (!has_chunks, "chunks and what opens them", "`chunks: true, chunkOrigins: true`"),
+            (has_chunks && !has_origins, "what opens a chunk", "`chunkOrigins: true`"),
+            (no_modules && !unnamed, "modules", "`modules: true`"),
+            (unnamed, "names of modules", "`ids: true`"),
+            (!no_modules && reasons && !some_reason, "why a module is there", "`reasons: true`"),
+            (merged, "modules merged into others", "`nestedModules: true, nestedModulesSpace: Infinity`"),
+            (hidden > 0, "some modules", "`modulesSpace: Infinity, nestedModulesSpace: Infinity`"),
+        ];
+        let lacks = lacks.into_iter().filter(|(is_lacking, ..)| *is_lacking);
+        self.told.lacks = lacks.map(|(_, what, adds)| format!("{what} ({adds})")).collect();
+    }
+}
+
+fn group<'s, 'a>(module: &'s Module<'a>) -> Option<&'s [Module<'a>]> {
+    group_of(module).map(Vec::as_slice)
+}
+
+/// The members of a group. A module of its own says that it is one, or has an identifier.
+fn group_of<'s, 'a>(module: &'s Module<'a>) -> Option<&'s Vec<Module<'a>>> {
+    let is_module = module.r#type.as_ref().is_some_and(|kind| kind.0 == "module");
+    module.children.as_ref().filter(|_| !is_module && module.identifier.is_none())
+}
+
+/// A module's name without the note of what was merged into it.
+fn name_of<'s>(module: &'s Module<'_>) -> Option<&'s str> {
+    let name = module.name.as_ref().or(module.name_for_condition.as_ref());
+    let name = name.or(module.identifier.as_ref()).map(|name| whole(&name.0));
+    name.filter(|name| !name.is_empty())
+}
+
+/// `./a.js` of `./a.js + 12 modules`.
+fn whole(name: &str) -> &str {
+    match name.strip_suffix(" modules").or(name.strip_suffix(" module")) {
+        Some(rest) => match rest.rsplit_once(" + ") {
+            Some((name, count)) if count.bytes().all(|b| b.is_ascii_digit()) => name,
+            _ => name,
+        },
+        None => name,
+    }
+}
+
+/// `react` of `external "React"`, `external commonjs "react"` and the like.
+fn external_name(name: &str) -> &str {
+    name.split('"').nth(1).unwrap_or(name)
+}
+
+/// A file's path without the query that some configurations append.
+fn plain(name: &str) -> String {
+    name.split(['?', '#']).next().unwrap_or(name).to_owned()
+}
+
+fn owned(text: &Text<'_>) -> String {
+    text.0.clone().into_owned()
+}
+
+fn parsed(raw: Option<&RawValue>) -> Option<Vec<String>> {
+    serde_json::from_str(raw?.get()).ok()
+}
+
+fn used(raw: Option<&RawValue>) -> Option<Used> {
+    match raw?.get() {
+        "true" => Some(Used::All),
+        "false" => Some(Used::Nothing),
+        text => serde_json::from_str(text).ok().map(Used::Names),
+    }
+}
+
+/// How a reason's module asks; `None` for reasons that are no request of a module.
+fn edge_kind(reason: &str, is_style: bool) -> Option<EdgeKind> {
+    let kind = match reason {
+        "entry" | "single entry" | "loader import" | "loader" | "cjs self exports reference"
+        | "module decorator" | "from origin" | "amd define" => return None,
+        _ if is_style => EdgeKind::Style,
+        "new URL()" | "css url()" | "url()" | "asset url" => EdgeKind::Url,
+        "import() eager" | "import() weak" => EdgeKind::Static,
+        _ if reason.starts_with("import()") => EdgeKind::Dynamic,
+        _ if reason.contains("worker") || reason.contains("Worker") => EdgeKind::Worker,
+        _ if reason.contains("export import") || reason == "cjs export require" => EdgeKind::Reexport,
+        _ if reason.starts_with("css") => EdgeKind::Style,
+        _ if reason.starts_with("cjs") || reason.starts_with("amd") || reason.starts_with("require") => {
+            EdgeKind::Require
+        }
+        _ => EdgeKind::Static,
+    };
+    Some(kind)
+}
