@@ -7,10 +7,7 @@
 //! more the fewer modules hold it (dynamic programming over statements × modules). What holds no
 //! word, or all of it where sources are unknown, is shared out in proportion to expected sizes.
 
-use std::{
-    collections::{HashMap, HashSet},
-    ops::Range,
-};
+use std::collections::{HashMap, HashSet};
 
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
@@ -28,8 +25,6 @@ use crate::{
 
 /// A part of the function.
 pub struct Unit<'t> {
-    /// Where it stands in the file.
-    pub range: Range<usize>,
     /// Its text.
     pub text: &'t str,
 }

@@ -13,7 +13,7 @@ use std::{
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionBody, AssignmentTarget, BindingPattern,
-    Expression, FunctionBody, ObjectExpression, ObjectPropertyKind, Program, PropertyKey, Statement,
+    CallExpression, Expression, FunctionBody, ObjectExpression, ObjectPropertyKind, Program, PropertyKey, Statement,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
@@ -132,11 +132,9 @@ impl Chunk<'_> {
         let whole = range(body);
         match slot.modules.as_slice() {
             [] => {}
-            [module] => {
-                // From the first part that is not the bundler's to the end.
-                let start = units.first().map_or(whole.start, |unit| unit.start as usize);
-                let range = start..whole.end;
-                stretches.push(Stretch { range, module: *module, basis: Basis::Spanned });
+            [_] => {
+                let owners = vec![0; units.len()];
+                self.place(units, &owners, &slot.modules, Basis::Spanned, stretches);
             }
             modules => match self.by_headings(&whole, modules) {
                 Some(mut parts) => stretches.append(&mut parts),
@@ -176,34 +174,46 @@ impl Chunk<'_> {
         Some(parts.filter(|part| !part.range.is_empty()).collect())
     }
 
-    fn aligned(&self, units: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
-        let units: Vec<Unit<'_>> = units
+    fn aligned(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+        let units: Vec<Unit<'_>> = spans
             .iter()
-            .map(|span| Unit { text: &self.text[range(*span)], range: range(*span) })
+            .map(|span| Unit { text: &self.text[range(*span)] })
             .collect();
         let hints: Vec<Hint> = modules
             .iter()
             .map(|&module| Hint::new(&self.told.modules[module], (self.texts)(module)))
             .collect();
-        let owners = align::align(&units, &hints);
+        self.place(spans, &align::align(&units, &hints), modules, Basis::Estimated, stretches);
+    }
+
+    /// Makes stretches of parts. A joint between two parts is their module's, where it is the same.
+    fn place(
+        &self,
+        units: &[Span],
+        owners: &[usize],
+        modules: &[usize],
+        basis: Basis,
+        stretches: &mut Vec<Stretch>,
+    ) {
         let mut first = 0;
         for (at, owner) in owners.iter().enumerate() {
-            // A joint between parts belongs to the part before it, where both are one module's.
             let joined = owners.get(at + 1) == Some(owner)
-                && units[at + 1].range.start <= units[at].range.end + JOINT;
+                && is_joint(&self.text[units[at].end as usize..units[at + 1].start as usize]);
             if joined {
                 continue;
             }
-            let range = units[first].range.start..units[at].range.end;
-            let module = modules[*owner];
-            stretches.push(Stretch { range, module, basis: Basis::Estimated });
+            let range = units[first].start as usize..units[at].end as usize;
+            stretches.push(Stretch { range, module: modules[*owner], basis });
             first = at + 1;
         }
     }
 }
 
-/// Bytes of punctuation and space that may stand between two parts of one module.
-const JOINT: usize = 8;
+/// Whether only punctuation, space or comments stand there, and no link that was left out.
+fn is_joint(text: &str) -> bool {
+    let rest = text.trim_matches(|c: char| c.is_whitespace() || c == ';' || c == ',');
+    rest.is_empty() || rest.starts_with("//") || rest.starts_with("/*")
+}
 
 fn range(span: Span) -> Range<usize> {
     span.start as usize..span.end as usize
@@ -342,15 +352,24 @@ fn units_of(body: &FunctionBody<'_>, require: Option<&str>) -> Vec<Span> {
         return units_of(inner, require);
     }
     let parts = body.statements.iter().flat_map(split);
-    parts.filter(|(_, value)| !is_link(*value, require)).map(|(span, _)| span).collect()
+    parts.flat_map(|(span, value)| own_parts(span, value, require)).collect()
+}
+
+/// What of a part is the module's: all of it, but of a link only what a minifier put in the place of
+/// an exported name that is used once.
+fn own_parts(span: Span, value: Option<&Expression<'_>>, require: Option<&str>) -> Vec<Span> {
+    match value {
+        Some(Expression::CallExpression(call)) if is_link(call, require) => {
+            call.arguments.iter().flat_map(inlined).collect()
+        }
+        _ => vec![span],
+    }
 }
 
 /// `n.d(t,{…})`, `n.r(t)`, `n(7)`, `n.n(o)`: a module's exports and imports as the bundler writes
 /// them.
-fn is_link(value: Option<&Expression<'_>>, require: Option<&str>) -> bool {
-    let (Some(Expression::CallExpression(call)), Some(require)) = (value, require) else {
-        return false;
-    };
+fn is_link(call: &CallExpression<'_>, require: Option<&str>) -> bool {
+    let Some(require) = require else { return false };
     match &call.callee {
         Expression::Identifier(callee) => {
             let is_id = |argument: &Argument<'_>| {
@@ -365,6 +384,32 @@ fn is_link(value: Option<&Expression<'_>>, require: Option<&str>) -> bool {
         _ => false,
     }
 }
+
+/// The values of a link that are more than names.
+fn inlined(argument: &Argument<'_>) -> Vec<Span> {
+    let body = |value: &Expression<'_>| match value {
+        Expression::ArrowFunctionExpression(arrow) => arrow.body.span(),
+        value => value.span(),
+    };
+    let values: Vec<Span> = match argument {
+        Argument::ObjectExpression(names) => names
+            .properties
+            .iter()
+            .map(|property| match property {
+                ObjectPropertyKind::ObjectProperty(property) => body(&property.value),
+                ObjectPropertyKind::SpreadProperty(spread) => spread.span,
+            })
+            .collect(),
+        Argument::ArrayExpression(names) => {
+            names.elements.iter().filter_map(|element| element.as_expression()).map(body).collect()
+        }
+        argument => vec![argument.span()],
+    };
+    values.into_iter().filter(|span| span.size() >= SMALL).collect()
+}
+
+/// Bytes below which a value is taken for a name.
+const SMALL: u32 = 24;
 
 /// The parts of a statement, with the value of each where it has one.
 fn split<'e, 'a>(statement: &'e Statement<'a>) -> Vec<(Span, Option<&'e Expression<'a>>)> {
@@ -440,8 +485,8 @@ fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
                 units.extend(
                     split(statement)
                         .into_iter()
-                        .filter(|(_, value)| !is_link(*value, require.as_deref()))
-                        .map(|(span, _)| (span, is_require || holds_table(&span))),
+                        .flat_map(|(span, value)| own_parts(span, value, require.as_deref()))
+                        .map(|span| (span, is_require || holds_table(&span))),
                 );
             }
         }

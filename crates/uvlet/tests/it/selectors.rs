@@ -112,14 +112,14 @@ const SELECTORS: [(&str, Test); 30] = [
     }),
     ("package(bollard)", |a, f, m| a.code(f) && of(m, "bollard")),
     ("package(nobody)", |_, _, _| false),
-    ("module(src/shared/*)", |a, f, m| a.code(f) && m.starts_with("src/shared/")),
+    ("module(src/shared/*)", |_, _, m| m.starts_with("src/shared/")),
     ("module(**)", |_, _, m| !m.starts_with('(')),
-    ("folder(src)", |a, f, m| a.code(f) && m.starts_with("src/")),
+    ("folder(src)", |_, _, m| m.starts_with("src/")),
     ("folder(node_modules/moorline/src/locale)", |_, _, m| {
         m.starts_with("node_modules/moorline/src/locale/")
     }),
     ("folder(src) or package(ropework)", |a, f, m| {
-        a.code(f) && (m.starts_with("src/") || of(m, "ropework"))
+        m.starts_with("src/") || (a.code(f) && of(m, "ropework"))
     }),
     ("scripts except third-party except own", |a, f, m| {
         a.kinds[f] == "js" && !third(a, f, m) && !own(a, f, m)
