@@ -5,7 +5,8 @@
 //! expressions) tell which statement comes from which module: of all ways to hand the statements, in
 //! order, to the modules, in order, the one is taken whose words agree best, each word weighing the
 //! more the fewer modules hold it (dynamic programming over statements × modules). What holds no
-//! word, or all of it where sources are unknown, is shared out in proportion to expected sizes.
+//! word, or all of it where sources are unknown, is shared out in proportion to expected sizes. A
+//! statement may also go to a module out of order, for half of what its words count.
 
 use std::collections::{HashMap, HashSet};
 
@@ -61,7 +62,7 @@ fn used_share(module: &ToldModule) -> u64 {
     (1000 * used.len() as u64 / provides.len() as u64).clamp(100, 1000)
 }
 
-/// Hands every unit to a module; the result does not decrease.
+/// Hands every unit to a module.
 pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
     let by_size = by_size(units, hints);
     let mut holders: HashMap<&str, Vec<usize>> = HashMap::new();
@@ -74,10 +75,9 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
         return by_size;
     }
     let columns = hints.len();
-    // Best sums for the units so far, by the module that the last one went to, and where each came
-    // from.
+    // Best sums for the units so far, by the module that the order has reached, and the steps there.
     let mut best = vec![0.0_f64; columns];
-    let mut came_from: Vec<u32> = Vec::with_capacity(units.len() * columns);
+    let mut steps: Vec<Step> = Vec::with_capacity(units.len() * columns);
     for (row, unit) in units.iter().enumerate() {
         let mut scores = vec![0.0_f64; columns];
         if let Some(read) = words_of(unit.text, false) {
@@ -91,6 +91,13 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
                 }
             }
         }
+        let mut likeliest = 0;
+        for column in 0..columns {
+            if scores[column] > scores[likeliest] {
+                likeliest = column;
+            }
+        }
+        let elsewhere = STRAY * scores[likeliest];
         // Where words leave it open, expected sizes decide.
         scores[by_size[row]] += TIE;
         let mut lead = 0_usize;
@@ -98,8 +105,11 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
             if best[column] > best[lead] {
                 lead = column;
             }
-            came_from.push(u32::try_from(lead).unwrap_or(u32::MAX));
-            scores[column] += best[lead];
+            let strays = elsewhere > scores[column];
+            let from = u32::try_from(lead).unwrap_or(u32::MAX);
+            let owner = u32::try_from(if strays { likeliest } else { column }).unwrap_or(u32::MAX);
+            steps.push(Step { from, owner });
+            scores[column] = scores[column].max(elsewhere) + best[lead];
         }
         best = scores;
     }
@@ -111,11 +121,24 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
     }
     let mut owners = vec![0; units.len()];
     for row in (0..units.len()).rev() {
-        owners[row] = at;
-        at = came_from[row * columns + at] as usize;
+        let step = &steps[row * columns + at];
+        owners[row] = step.owner as usize;
+        at = step.from as usize;
     }
     owners
 }
+
+/// One unit, once the order has reached a module.
+struct Step {
+    /// The module that the order had reached before.
+    from: u32,
+    /// Who gets the unit.
+    owner: u32,
+}
+
+/// What words count that stand out of order: minifiers move a function that is used once to where it
+/// is used.
+const STRAY: f64 = 0.5;
 
 /// What agreement with the expected sizes weighs against words.
 const TIE: f64 = 0.01;

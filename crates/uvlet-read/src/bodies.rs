@@ -174,16 +174,30 @@ impl Chunk<'_> {
         Some(parts.filter(|part| !part.range.is_empty()).collect())
     }
 
-    fn aligned(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
-        let units: Vec<Unit<'_>> = spans
-            .iter()
-            .map(|span| Unit { text: &self.text[range(*span)] })
-            .collect();
+    /// CommonJS modules that were merged stand in wrappers before all others, the last to be
+    /// evaluated first.
+    fn aligned(&self, units: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+        let (wrapped, bare): (Vec<Span>, Vec<Span>) =
+            units.iter().partition(|unit| is_wrapped(&self.text[range(**unit)]));
+        let (mut commonjs, others): (Vec<usize>, Vec<usize>) =
+            modules.iter().partition(|&&module| self.told.modules[module].commonjs);
+        if wrapped.is_empty() || commonjs.is_empty() || others.is_empty() {
+            return self.in_order(units, modules, stretches);
+        }
+        commonjs.reverse();
+        self.in_order(&wrapped, &commonjs, stretches);
+        self.in_order(&bare, &others, stretches);
+    }
+
+    fn in_order(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+        let units: Vec<Unit<'_>> =
+            spans.iter().map(|span| Unit { text: &self.text[range(*span)] }).collect();
         let hints: Vec<Hint> = modules
             .iter()
             .map(|&module| Hint::new(&self.told.modules[module], (self.texts)(module)))
             .collect();
-        self.place(spans, &align::align(&units, &hints), modules, Basis::Estimated, stretches);
+        let owners = align::align(&units, &hints);
+        self.place(spans, &owners, modules, Basis::Estimated, stretches);
     }
 
     /// Makes stretches of parts. A joint between two parts is their module's, where it is the same.
@@ -207,6 +221,13 @@ impl Chunk<'_> {
             first = at + 1;
         }
     }
+}
+
+/// `a=n.cw((e,t)=>{…})`, a module with its own `module` and `exports` inside a merged function.
+fn is_wrapped(text: &str) -> bool {
+    let value = text.split_once('=').map_or("", |(_, value)| value.trim_start());
+    let object = value.trim_start_matches(|c: char| c.is_alphanumeric() || c == '_' || c == '$');
+    object.starts_with(".cw(")
 }
 
 /// Whether only punctuation, space or comments stand there, and no link that was left out.
@@ -543,9 +564,7 @@ fn extends(expression: &Expression<'_>, require: &str) -> bool {
     match expression.get_inner_expression() {
         Expression::AssignmentExpression(assignment) => {
             let target = match &assignment.left {
-                AssignmentTarget::StaticMemberExpression(member) => {
-                    matches!(&member.object, Expression::Identifier(object) if object.name == require)
-                }
+                AssignmentTarget::StaticMemberExpression(member) => is_of(&member.object, require),
                 _ => false,
             };
             target || extends(&assignment.right, require)
@@ -567,5 +586,14 @@ fn extends(expression: &Expression<'_>, require: &str) -> bool {
                 _ => false,
             })
         }),
+    }
+}
+
+/// Whether an expression is the require function, or a property of it.
+fn is_of(object: &Expression<'_>, require: &str) -> bool {
+    match object {
+        Expression::Identifier(object) => object.name == require,
+        Expression::StaticMemberExpression(member) => is_of(&member.object, require),
+        _ => false,
     }
 }

@@ -60,6 +60,8 @@ pub struct ToldModule {
     pub bailouts: Vec<String>,
     /// Loaded from elsewhere.
     pub external: bool,
+    /// Written with `require` and `exports`.
+    pub commonjs: bool,
     /// Where its source text stands in the description, as a JSON string.
     pub text: Option<Range<usize>>,
 }

@@ -240,6 +240,7 @@ impl<'a> Reader<'a> {
         self.lacks.reasons |= module.reasons.is_none();
         self.lacks.some_reason |= module.reasons.is_some();
         for reason in module.reasons.iter().flat_map(|reasons| &reasons.0) {
+            told.commonjs |= reason.r#type.0.starts_with("cjs");
             let Some(kind) = edge_kind(&reason.r#type.0, is_style) else { continue };
             let Some(from) = &reason.from else { continue };
             let from = match &from.0 {
@@ -341,6 +342,7 @@ impl<'a> Reader<'a> {
     fn finish(&mut self, stats: &Stats<'_>) {
         for (from, to, kind, request) in std::mem::take(&mut self.edges) {
             if let Some(&from) = self.modules.get(&from).filter(|&&from| from != to) {
+                self.told.modules[from].commonjs |= kind == EdgeKind::Require;
                 self.told.edges.push(ToldEdge { from, to, kind, request });
             }
         }
