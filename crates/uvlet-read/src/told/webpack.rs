@@ -170,7 +170,7 @@ impl<'a> Reader<'a> {
             self.merged(module.modules.as_deref().unwrap_or_default(), &mut inner);
             self.lacks.hidden += module.filtered_modules.unwrap_or(0);
             let name = module.name.as_ref().map_or("", |name| &name.0);
-            self.lacks.merged |= inner.is_empty() && name != whole(name);
+            self.lacks.merged |= inner.is_empty() && name != whole(name) && is_merged(module);
             // In the order of evaluation where it is known, which is the order in the text.
             if inner.iter().all(|(order, _)| order.is_some()) {
                 inner.sort_by_key(|&(order, _)| order);
@@ -218,8 +218,7 @@ impl<'a> Reader<'a> {
             let raw = if external { external_name(name).to_owned() } else { name.to_owned() };
             self.told.modules.push(ToldModule { raw, external, ..ToldModule::default() });
         }
-        let is_merged = module.modules.is_some()
-            || module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
+        let is_merged = is_merged(module);
         let text = module.source.filter(|_| !is_merged).map(|raw| {
             let start = raw.get().as_ptr() as usize - self.json.as_ptr() as usize;
             start..start + raw.get().len()
@@ -390,6 +389,17 @@ fn name_of<'s>(module: &'s Module<'_>) -> Option<&'s str> {
     let name = module.name.as_ref().or(module.name_for_condition.as_ref());
     let name = name.or(module.identifier.as_ref()).map(|name| whole(&name.0));
     name.filter(|name| !name.is_empty())
+}
+
+/// Whether a module stands for others too. Rspack calls the first of those that were merged by the
+/// name of all; only the whole has a digest behind its path.
+fn is_merged(module: &Module<'_>) -> bool {
+    let counts = module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
+    let digest = |text: &str| text.len() >= 16 && text.bytes().all(|b| b.is_ascii_hexdigit());
+    let whole = module.identifier.as_ref().is_none_or(|identifier| {
+        identifier.0.rsplit_once('|').is_some_and(|(_, last)| digest(last))
+    });
+    module.modules.is_some() || (counts && whole)
 }
 
 /// `./a.js` of `./a.js + 12 modules`.
