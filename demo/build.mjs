@@ -9,7 +9,7 @@ import { layout } from "./layout.mjs";
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const PAGES = ["timetable", "booking", "crew"];
-const BUNDLERS = ["esbuild", "vite"];
+const BUNDLERS = ["esbuild", "rspack", "vite", "webpack"];
 
 const { values } = parseArgs({ options: { bundler: { type: "string", multiple: true }, into: { type: "string" } } });
 const into = path.resolve(values.into ?? path.join(here, "builds"));
@@ -25,20 +25,27 @@ async function layOut(state) {
   return site;
 }
 
+/** Every state of the site, in the kinds that a bundler is built in. */
+function builds(variants) {
+  return Object.keys(layout).flatMap((state) =>
+    Object.entries(variants?.[state] ?? { "": {} }).map(([suffix, differs]) => [state, suffix, differs]),
+  );
+}
+
 for (const name of values.bundler ?? BUNDLERS) {
-  const { bundle } = await import(`./bundlers/${name}.mjs`);
-  for (const state of Object.keys(layout)) {
+  const { bundle, variants } = await import(`./bundlers/${name}.mjs`);
+  for (const [state, suffix, differs] of builds(variants)) {
     const site = await layOut(state);
     // Built inside the site, as anyone would: the maps then name sources as `../src/…`.
     const out = path.join(site, "dist");
     await mkdir(out, { recursive: true });
     const template = await readFile(path.join(site, "page.html"), "utf8");
     const page = (title, head) => template.replace("{{title}}", title).replace("{{head}}", head.join("\n"));
-    await bundle({ site, out, pages: PAGES, state, page });
+    await bundle({ site, out, pages: PAGES, state, page, ...differs });
     await cp(path.join(site, "public"), out, { recursive: true });
-    const kept = path.join(into, `${name}-${state}`);
+    const kept = path.join(into, `${name}-${state}${suffix}`);
     await rm(kept, { recursive: true, force: true });
     await cp(out, kept, { recursive: true });
-    console.log(`${name}, ${state}: ${path.relative(process.cwd(), kept)}`);
+    console.log(`${name}, ${state}${suffix}: ${path.relative(process.cwd(), kept)}`);
   }
 }

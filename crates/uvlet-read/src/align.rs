@@ -1,14 +1,18 @@
 //! Tells modules apart that a bundler merged into one function.
 //!
-//! The modules stand in the function in the order of evaluation, without a mark between them. Where
-//! their sources are known, words that survive minifying (strings, names of properties, regular
-//! expressions) tell which statement comes from which module: of all ways to hand the statements, in
-//! order, to the modules, in order, the one is taken whose words agree best, each word weighing the
-//! more the fewer modules hold it (dynamic programming over statements × modules). What holds no
-//! word, or all of it where sources are unknown, is shared out in proportion to expected sizes. A
-//! statement may also go to a module out of order, for half of what its words count.
+//! The modules stand in the function in the order of evaluation, without a mark between them, and
+//! minifiers move functions that are used once to where they are used. Where sources are known,
+//! words that survive minifying (strings, names of properties, regular expressions) and pairs of
+//! them tell whose code it is: each word is handed to the module that makes the whole sequence
+//! likeliest, where a word counts by how few modules hold it and a change of module costs something,
+//! less if it is to the next one (Viterbi, "Error bounds for convolutional codes", 1967). Code
+//! between two words goes with the one before. Where no source is known, the function is cut in
+//! proportion to expected sizes.
 
-use std::collections::{HashMap, HashSet};
+use std::{
+    collections::{HashMap, HashSet},
+    hash::{DefaultHasher, Hash, Hasher},
+};
 
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
@@ -16,7 +20,7 @@ use oxc_ast::ast::{
 };
 use oxc_ast_visit::Visit;
 use oxc_parser::Parser;
-use oxc_span::SourceType;
+use oxc_span::{SourceType, Span};
 use uvlet_record::Used;
 
 use crate::{
@@ -24,21 +28,34 @@ use crate::{
     told::ToldModule,
 };
 
-/// A part of the function.
+/// A statement of the function, or a part of one.
 pub struct Unit<'t> {
+    /// Where it stands in the file.
+    pub start: usize,
     /// Its text.
     pub text: &'t str,
 }
 
+impl Unit<'_> {
+    fn end(&self) -> usize {
+        self.start + self.text.len()
+    }
+}
+
 /// What is known of a module beforehand.
 pub struct Hint {
-    /// Words of its source.
-    words: Option<HashSet<String>>,
+    /// Words of its source, and pairs of them.
+    words: Option<HashSet<u64>>,
     /// About how much of the function it should be, in any unit.
     weight: u64,
 }
 
 impl Hint {
+    /// Whether only sizes are known of it.
+    pub fn is_mere_size(&self) -> bool {
+        self.words.is_none()
+    }
+
     /// From what the bundler says, and the source where it is at hand.
     pub fn new(module: &ToldModule, text: Option<String>) -> Self {
         let read = text.and_then(|text| words_of(&text, true));
@@ -46,7 +63,7 @@ impl Hint {
             Some(words) => words.code,
             None => module.bytes.unwrap_or(0),
         };
-        Self { weight: bytes * used_share(module) / 1000, words: read.map(|read| read.words.into_iter().collect()) }
+        Self { weight: bytes * used_share(module) / 1000, words: read.map(|read| signs(&read.words).map(|(_, sign)| sign).collect()) }
     }
 }
 
@@ -56,98 +73,147 @@ fn used_share(module: &ToldModule) -> u64 {
     let (Some(provides), Some(Used::Names(used))) = (&module.provides, &module.used) else {
         return 1000;
     };
-    if provides.is_empty() {
+    // What exports nothing that is used is there for what it does, and so as a whole.
+    if provides.is_empty() || used.is_empty() {
         return 1000;
     }
     (1000 * used.len() as u64 / provides.len() as u64).clamp(100, 1000)
 }
 
-/// Hands every unit to a module.
-pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
-    let by_size = by_size(units, hints);
-    let mut holders: HashMap<&str, Vec<usize>> = HashMap::new();
-    for (at, hint) in hints.iter().enumerate() {
-        for word in hint.words.iter().flatten() {
-            holders.entry(word).or_default().push(at);
+/// A stretch of the function, and whose it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Share {
+    pub start: usize,
+    pub end: usize,
+    /// The module, by its place among the hints.
+    pub owner: usize,
+}
+
+/// Hands the units, or parts of them, to modules, in the order of the text.
+pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<Share> {
+    if hints.iter().all(Hint::is_mere_size) {
+        let owners = by_size(units, hints).into_iter().zip(units);
+        return owners
+            .map(|(owner, unit)| Share { start: unit.start, end: unit.end(), owner })
+            .collect();
+    }
+    let mut holders: HashMap<u64, Vec<u32>> = HashMap::new();
+    for (at, hint) in (0_u32..).zip(hints) {
+        for &sign in hint.words.iter().flatten() {
+            holders.entry(sign).or_default().push(at);
         }
     }
-    if holders.is_empty() {
-        return by_size;
-    }
-    let columns = hints.len();
-    // Best sums for the units so far, by the module that the order has reached, and the steps there.
-    let mut best = vec![0.0_f64; columns];
-    let mut steps: Vec<Step> = Vec::with_capacity(units.len() * columns);
-    for (row, unit) in units.iter().enumerate() {
-        let mut scores = vec![0.0_f64; columns];
-        if let Some(read) = words_of(unit.text, false) {
-            for word in read.words {
-                for (&holder, weight) in holders
-                    .get(word.as_str())
-                    .into_iter()
-                    .flat_map(|holders| holders.iter().zip(std::iter::repeat(weight(holders.len()))))
-                {
-                    scores[holder] += weight;
-                }
+    let mut seen: Vec<(usize, &[u32])> = Vec::new();
+    for unit in units {
+        let Some(read) = words_of(unit.text, false) else { continue };
+        for (at, sign) in signs(&read.words) {
+            if let Some(holders) = holders.get(&sign) {
+                seen.push((unit.start + at, holders));
             }
         }
-        let mut likeliest = 0;
-        for column in 0..columns {
-            if scores[column] > scores[likeliest] {
-                likeliest = column;
+    }
+    let owners = likeliest(&seen, hints.len());
+    shares(units, &seen, &owners)
+}
+
+/// The likeliest module of every sign.
+fn likeliest(seen: &[(usize, &[u32])], modules: usize) -> Vec<usize> {
+    let mut scores = vec![0.0_f64; modules];
+    let mut moves = vec![Move::Stay; seen.len() * modules];
+    let mut leads = Vec::with_capacity(seen.len());
+    for (row, (_, holders)) in seen.iter().enumerate() {
+        let lead = best(&scores);
+        leads.push(lead);
+        let jumped = scores[lead] - JUMP;
+        let mut before = f64::NEG_INFINITY;
+        for (score, step) in scores.iter_mut().zip(&mut moves[row * modules..]) {
+            let (stay, next) = (*score, before - NEXT);
+            before = stay;
+            if next > stay && next >= jumped {
+                (*score, *step) = (next, Move::Next);
+            } else if jumped > stay {
+                (*score, *step) = (jumped, Move::Jump);
             }
         }
-        let elsewhere = STRAY * scores[likeliest];
-        // Where words leave it open, expected sizes decide.
-        scores[by_size[row]] += TIE;
-        let mut lead = 0_usize;
-        for column in 0..columns {
-            if best[column] > best[lead] {
-                lead = column;
-            }
-            let strays = elsewhere > scores[column];
-            let from = u32::try_from(lead).unwrap_or(u32::MAX);
-            let owner = u32::try_from(if strays { likeliest } else { column }).unwrap_or(u32::MAX);
-            steps.push(Step { from, owner });
-            scores[column] = scores[column].max(elsewhere) + best[lead];
-        }
-        best = scores;
-    }
-    let mut at = 0;
-    for column in 0..columns {
-        if best[column] >= best[at] {
-            at = column;
+        let weight = (float(modules as u64 + 1) / float(holders.len() as u64)).ln();
+        for &holder in *holders {
+            scores[holder as usize] += weight + ABSENT;
         }
     }
-    let mut owners = vec![0; units.len()];
-    for row in (0..units.len()).rev() {
-        let step = &steps[row * columns + at];
-        owners[row] = step.owner as usize;
-        at = step.from as usize;
+    let mut at = best(&scores);
+    let mut owners = vec![0; seen.len()];
+    for row in (0..seen.len()).rev() {
+        owners[row] = at;
+        at = match moves[row * modules + at] {
+            Move::Stay => at,
+            Move::Next => at - 1,
+            Move::Jump => leads[row],
+        };
     }
     owners
 }
 
-/// One unit, once the order has reached a module.
-struct Step {
-    /// The module that the order had reached before.
-    from: u32,
-    /// Who gets the unit.
-    owner: u32,
+/// How the sequence came to a module.
+#[derive(Clone, Copy)]
+enum Move {
+    Stay,
+    Next,
+    Jump,
 }
 
-/// What words count that stand out of order: minifiers move a function that is used once to where it
-/// is used.
-const STRAY: f64 = 0.5;
+/// What a change to any module costs, in the measure of a word's weight: about three telling words.
+const JUMP: f64 = 14.0;
 
-/// What agreement with the expected sizes weighs against words.
-const TIE: f64 = 0.01;
+/// What a change to the next module costs.
+const NEXT: f64 = 6.0;
 
-/// A word that only one module holds settles the matter; one that many hold says little.
-fn weight(holders: usize) -> f64 {
-    #[expect(clippy::cast_precision_loss, reason = "a weight needs no more")]
-    let holders = holders as f64;
-    1.0 / (holders * holders)
+/// What it counts against a module that it lacks a word which another one holds.
+const ABSENT: f64 = 1.0;
+
+fn best(scores: &[f64]) -> usize {
+    let mut lead = 0;
+    for (at, score) in scores.iter().enumerate() {
+        if *score > scores[lead] {
+            lead = at;
+        }
+    }
+    lead
+}
+
+/// Makes shares of signs with owners. A unit begins with the owner of its first sign; one without
+/// signs goes with what follows.
+fn shares(units: &[Unit<'_>], seen: &[(usize, &[u32])], owners: &[usize]) -> Vec<Share> {
+    let mut shares: Vec<Share> = Vec::with_capacity(units.len());
+    let mut next = 0;
+    for unit in units {
+        let mut start = unit.start;
+        let first = owners.get(next).or(owners.last()).copied();
+        let mut owner = first.unwrap_or(0);
+        while let Some((at, _)) = seen.get(next).filter(|(at, _)| *at < unit.end()) {
+            if owners[next] != owner {
+                shares.push(Share { start, end: *at, owner });
+                (start, owner) = (*at, owners[next]);
+            }
+            next += 1;
+        }
+        shares.push(Share { start, end: unit.end(), owner });
+    }
+    shares.retain(|share| share.start < share.end);
+    shares
+}
+
+/// Digests of words and of pairs of neighbours, with their places.
+fn signs(words: &[(usize, String)]) -> impl Iterator<Item = (usize, u64)> + '_ {
+    let digest = |parts: &[&str]| {
+        let mut hasher = DefaultHasher::new();
+        parts.hash(&mut hasher);
+        hasher.finish()
+    };
+    let pairs = std::iter::once(None).chain(words.iter().map(Some));
+    words.iter().zip(pairs).flat_map(move |((at, word), before)| {
+        let pair = before.map(|(_, before)| (*at, digest(&[before, word])));
+        std::iter::once((*at, digest(&[word]))).chain(pair)
+    })
 }
 
 /// Cuts the function in proportion to the weights, at the nearest ends of units.
@@ -169,8 +235,15 @@ fn by_size(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
     owners
 }
 
+fn float(count: u64) -> f64 {
+    #[expect(clippy::cast_precision_loss, reason = "counts of one build are far below 2⁵³")]
+    let float = count as f64;
+    float
+}
+
 struct Read {
-    words: Vec<String>,
+    /// By place in the text.
+    words: Vec<(usize, String)>,
     /// Bytes of code, without comments and indentation.
     code: u64,
 }
@@ -182,15 +255,17 @@ fn words_of(text: &str, is_module: bool) -> Option<Read> {
     }
     let allocator = Allocator::default();
     let kind = if is_module { SourceType::tsx() } else { SourceType::cjs() };
-    // A part of a sequence or declaration is made a statement.
+    // A part of a declaration is made one.
     let wrapped;
+    let mut added = 0;
     let parsed = if is_module {
         let parsed = Parser::new(&allocator, text, kind).parse();
         if parsed.panicked { Parser::new(&allocator, text, SourceType::unambiguous()).parse() } else { parsed }
     } else {
         let parsed = Parser::new(&allocator, text, kind).parse();
         if parsed.panicked {
-            wrapped = format!("var {text}");
+            wrapped = format!("{DECLARED}{text}");
+            added = DECLARED.len();
             Parser::new(&allocator, &wrapped, kind).parse()
         } else {
             parsed
@@ -199,43 +274,50 @@ fn words_of(text: &str, is_module: bool) -> Option<Read> {
     if parsed.panicked {
         return None;
     }
-    let mut words = Words(Vec::new());
+    let mut words = Words { found: Vec::new(), added };
     words.visit_program(&parsed.program);
     let comments: u64 =
         parsed.program.comments.iter().map(|comment| u64::from(comment.span.size())).sum();
     let spaces = text.lines().map(|line| line.len() - line.trim_start().len() + 1).sum::<usize>();
     let code = (text.len() as u64).saturating_sub(comments + spaces as u64);
-    Some(Read { words: words.0, code })
+    Some(Read { words: words.found, code })
 }
 
-struct Words(Vec<String>);
+const DECLARED: &str = "var ";
+
+struct Words {
+    found: Vec<(usize, String)>,
+    /// Bytes that were put before the text.
+    added: usize,
+}
 
 impl Words {
-    fn add(&mut self, kind: char, text: &str) {
+    fn add(&mut self, span: Span, kind: char, text: &str) {
         if text.len() > 1 {
-            self.0.push(format!("{kind}{text}"));
+            let at = (span.start as usize).saturating_sub(self.added);
+            self.found.push((at, format!("{kind}{text}")));
         }
     }
 }
 
 impl<'a> Visit<'a> for Words {
     fn visit_string_literal(&mut self, literal: &StringLiteral<'a>) {
-        self.add('"', &literal.value);
+        self.add(literal.span, '"', &literal.value);
     }
 
     fn visit_template_element(&mut self, part: &TemplateElement<'a>) {
-        self.add('"', part.value.cooked.as_deref().unwrap_or(&part.value.raw));
+        self.add(part.span, '"', part.value.cooked.as_deref().unwrap_or(&part.value.raw));
     }
 
     fn visit_reg_exp_literal(&mut self, literal: &RegExpLiteral<'a>) {
-        self.add('/', &literal.regex.pattern.text);
+        self.add(literal.span, '/', &literal.regex.pattern.text);
     }
 
     fn visit_identifier_name(&mut self, name: &IdentifierName<'a>) {
-        self.add('.', &name.name);
+        self.add(name.span, '.', &name.name);
     }
 
     fn visit_jsx_text(&mut self, text: &JSXText<'a>) {
-        self.add('"', text.value.trim());
+        self.add(text.span, '"', text.value.trim());
     }
 }

@@ -6,6 +6,7 @@
 //! told apart by [`align`](crate::align).
 
 use std::{
+    cell::Cell,
     collections::{HashMap, HashSet},
     ops::Range,
 };
@@ -21,7 +22,7 @@ use oxc_span::{GetSpan, SourceType, Span};
 use uvlet_record::{Basis, EdgeKind};
 
 use crate::{
-    align::{self, Hint, Unit},
+    align::{self, Hint, Share, Unit},
     emitted::{DEEPEST, nesting},
     told::{Slot, Told, ToldFile},
 };
@@ -40,13 +41,22 @@ pub struct Body {
 /// Gives the source text of a module, where there is one.
 pub type Texts<'t> = dyn Fn(usize) -> Option<String> + Sync + 't;
 
+/// A chunk taken apart.
+#[derive(Debug, Default)]
+pub struct Parts {
+    /// Stretches that cover it.
+    pub bodies: Vec<Body>,
+    /// Merged modules in it could be told apart by their sizes only.
+    pub by_size: bool,
+}
+
 /// Takes a chunk apart; `None` where it holds no module that the bundler names for it.
 pub fn take_apart(
     text: &str,
     file: &ToldFile,
     told: &Told,
     texts: &Texts<'_>,
-) -> Option<Vec<Body>> {
+) -> Option<Parts> {
     if file.slots.is_empty() || nesting(text) > DEEPEST {
         return None;
     }
@@ -69,7 +79,7 @@ pub fn take_apart(
         Finder { by_id: &by_id, requires: &requires, table: Vec::new(), found: None };
     finder.visit_program(&parsed.program);
     let table = finder.table;
-    let chunk = Chunk { text, told, texts };
+    let chunk = Chunk { text, told, texts, by_size: Cell::new(false) };
     let mut stretches: Vec<Stretch> = Vec::new();
     for row in &table {
         chunk.stretch(row.body, &row.units, row.slot, &mut stretches);
@@ -89,7 +99,7 @@ pub fn take_apart(
         return None;
     }
     stretches.sort_by_key(|stretch| stretch.range.start);
-    Some(filled(&stretches, text.len()))
+    Some(Parts { bodies: filled(&stretches, text.len()), by_size: chunk.by_size.get() })
 }
 
 /// A stretch with an end.
@@ -124,6 +134,7 @@ struct Chunk<'c> {
     text: &'c str,
     told: &'c Told,
     texts: &'c Texts<'c>,
+    by_size: Cell<bool>,
 }
 
 impl Chunk<'_> {
@@ -133,8 +144,12 @@ impl Chunk<'_> {
         match slot.modules.as_slice() {
             [] => {}
             [_] => {
-                let owners = vec![0; units.len()];
-                self.place(units, &owners, &slot.modules, Basis::Spanned, stretches);
+                let whole = |unit: &Span| {
+                    let range = range(*unit);
+                    Share { start: range.start, end: range.end, owner: 0 }
+                };
+                let shares: Vec<Share> = units.iter().map(whole).collect();
+                self.place(&shares, &slot.modules, Basis::Spanned, stretches);
             }
             modules => match self.by_headings(&whole, modules) {
                 Some(mut parts) => stretches.append(&mut parts),
@@ -191,33 +206,36 @@ impl Chunk<'_> {
 
     fn in_order(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
         let units: Vec<Unit<'_>> =
-            spans.iter().map(|span| Unit { text: &self.text[range(*span)] }).collect();
+            spans.iter().map(|span| Unit { start: span.start as usize, text: &self.text[range(*span)] }).collect();
         let hints: Vec<Hint> = modules
             .iter()
             .map(|&module| Hint::new(&self.told.modules[module], (self.texts)(module)))
             .collect();
-        let owners = align::align(&units, &hints);
-        self.place(spans, &owners, modules, Basis::Estimated, stretches);
+        if hints.len() > 1 && hints.iter().all(Hint::is_mere_size) {
+            self.by_size.set(true);
+        }
+        let shares = align::align(&units, &hints);
+        self.place(&shares, modules, Basis::Estimated, stretches);
     }
 
-    /// Makes stretches of parts. A joint between two parts is their module's, where it is the same.
+    /// Makes stretches of shares. A joint between two is their module's, where it is the same.
     fn place(
         &self,
-        units: &[Span],
-        owners: &[usize],
+        shares: &[Share],
         modules: &[usize],
         basis: Basis,
         stretches: &mut Vec<Stretch>,
     ) {
         let mut first = 0;
-        for (at, owner) in owners.iter().enumerate() {
-            let joined = owners.get(at + 1) == Some(owner)
-                && is_joint(&self.text[units[at].end as usize..units[at + 1].start as usize]);
+        for (at, share) in shares.iter().enumerate() {
+            let joined = shares.get(at + 1).is_some_and(|next| {
+                next.owner == share.owner && is_joint(&self.text[share.end..next.start])
+            });
             if joined {
                 continue;
             }
-            let range = units[first].start as usize..units[at].end as usize;
-            stretches.push(Stretch { range, module: modules[*owner], basis });
+            let range = shares[first].start..share.end;
+            stretches.push(Stretch { range, module: modules[share.owner], basis });
             first = at + 1;
         }
     }

@@ -55,6 +55,9 @@ pub struct Examined {
 const COMPRESSED: [&str; 11] =
     ["woff2", "woff", "png", "jpg", "jpeg", "gif", "avif", "webp", "mp4", "webm", "zip"];
 
+const MERGED: &str = "modules merged into one function are told apart by their sizes alone, which \
+may be far off; --root DIR, with the sources, or `source: true` in the stats tells better";
+
 /// What is known before files are looked into.
 pub struct Examiner<'a> {
     listing: &'a Listing,
@@ -148,7 +151,11 @@ impl<'a> Examiner<'a> {
         if let (None, Some((told, file))) = (&part.owned, said)
             && file.counted.is_none()
         {
-            part.bodies = bodies::take_apart(text, file, told, self.texts);
+            let parts = bodies::take_apart(text, file, told, self.texts);
+            if parts.as_ref().is_some_and(|parts| parts.by_size) {
+                part.notices.push(Notice::new("merged-by-size", MERGED, Some(&file.path)));
+            }
+            part.bodies = parts.map(|parts| parts.bodies);
         }
     }
 

@@ -164,6 +164,21 @@ pub enum Bundler {
     Rolldown,
 }
 
+impl Bundler {
+    /// Its name, as it writes it itself.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Webpack => "webpack",
+            Self::Rspack => "Rspack",
+            Self::Esbuild => "esbuild",
+            Self::Vite => "Vite",
+            Self::Rollup => "Rollup",
+            Self::Rolldown => "Rolldown",
+        }
+    }
+}
+
 /// What kind of build it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]

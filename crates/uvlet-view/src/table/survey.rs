@@ -13,13 +13,21 @@ use crate::{
 
 /// Entries that the first sentence names.
 const SAID: usize = 4;
+/// What is said first of a build that visitors never get.
+pub(crate) const DEVELOPMENT: &str =
+    "A DEVELOPMENT BUILD: these are not the sizes that visitors get.";
 /// Files of an entry that are listed; the rest is one line.
 const LISTED: usize = 12;
 
 /// Shows a survey.
 #[must_use]
 pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
-    let mut text = bold(&wrapped(&sentence(survey, screen), screen.columns(), 0));
+    let mut text = String::new();
+    if survey.build.mode == Mode::Development {
+        text.push_str(&bold(&wrapped(DEVELOPMENT, screen.columns(), 0)));
+        text.push('\n');
+    }
+    text.push_str(&bold(&wrapped(&sentence(survey, screen), screen.columns(), 0)));
     text.push('\n');
     text.push_str(&wrapped(&build(survey, record, screen), screen.columns(), 0));
     text.push_str("\n\n");
@@ -102,12 +110,17 @@ pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String
     let evidence = evidence.unwrap_or_default();
     let mode = match build.mode {
         Mode::Production => format!("production build{evidence}"),
-        Mode::Development => format!("A DEVELOPMENT BUILD{evidence}: measure a production build"),
+        Mode::Development => format!("development build{evidence}"),
         Mode::Unclear => format!("unclear whether a production build{evidence}"),
     };
+    let bundler = build.bundler.map(|bundler| {
+        let version = build.bundler_version.as_deref().map(|version| format!(" {}", plain(version)));
+        format!("built by {}{}, ", bundler.name(), version.unwrap_or_default())
+    });
     format!(
-        "{}: {mode}, for the {}. Sizes are {}.",
+        "{}: {}{mode}, for the {}. Sizes are {}.",
         plain(&build.label),
+        bundler.unwrap_or_default(),
         survey.build.target.name(),
         screen.measure_said(record)
     )
