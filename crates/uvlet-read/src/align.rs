@@ -161,11 +161,11 @@ enum Move {
     Jump,
 }
 
-/// What a change to any module costs, in the measure of a word's weight: about three telling words.
-const JUMP: f64 = 14.0;
+/// What a change to any module costs, in the measure of a word's weight: about one telling word.
+const JUMP: f64 = 5.0;
 
 /// What a change to the next module costs.
-const NEXT: f64 = 6.0;
+const NEXT: f64 = 2.0;
 
 /// What it counts against a module that it lacks a word which another one holds.
 const ABSENT: f64 = 1.0;
