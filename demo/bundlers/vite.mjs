@@ -17,6 +17,7 @@ export async function bundle({ site, out, pages, page }) {
     build: {
       outDir: out,
       emptyOutDir: true,
+      manifest: true,
       sourcemap: true,
       // Small pictures would else stand inside the code.
       assetsInlineLimit: 0,

@@ -165,7 +165,9 @@ pub fn gate(
     let mut reasons = Vec::new();
     if record.mode == Mode::Development && !allow_development {
         let evidence = record.mode_evidence.first().map_or("", String::as_str);
-        let message = format!("this is a development build ({evidence}); its sizes are not what visitors get");
+        let message = format!(
+            "this is a development build ({evidence}); its sizes are not what visitors get"
+        );
         reasons.push(Reason { code: "development-build".to_owned(), message });
     }
     let mut rows = Vec::new();

@@ -15,9 +15,7 @@ use std::{
 };
 
 use oxc_allocator::Allocator;
-use oxc_ast::ast::{
-    IdentifierName, JSXText, RegExpLiteral, StringLiteral, TemplateElement,
-};
+use oxc_ast::ast::{IdentifierName, JSXText, RegExpLiteral, StringLiteral, TemplateElement};
 use oxc_ast_visit::Visit;
 use oxc_parser::Parser;
 use oxc_span::{SourceType, Span};
@@ -63,7 +61,10 @@ impl Hint {
             Some(words) => words.code,
             None => module.bytes.unwrap_or(0),
         };
-        Self { weight: bytes * used_share(module) / 1000, words: read.map(|read| signs(&read.words).map(|(_, sign)| sign).collect()) }
+        Self {
+            weight: bytes * used_share(module) / 1000,
+            words: read.map(|read| signs(&read.words).map(|(_, sign)| sign).collect()),
+        }
     }
 }
 
@@ -225,7 +226,9 @@ fn by_size(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
     let mut end = hints.first().map_or(0, |hint| hint.weight);
     for unit in units {
         let middle = passed + unit.text.len() as u64 / 2;
-        while at + 1 < hints.len() && u128::from(middle) * u128::from(all) > u128::from(end) * u128::from(length) {
+        while at + 1 < hints.len()
+            && u128::from(middle) * u128::from(all) > u128::from(end) * u128::from(length)
+        {
             at += 1;
             end += hints[at].weight;
         }
@@ -260,7 +263,11 @@ fn words_of(text: &str, is_module: bool) -> Option<Read> {
     let mut added = 0;
     let parsed = if is_module {
         let parsed = Parser::new(&allocator, text, kind).parse();
-        if parsed.panicked { Parser::new(&allocator, text, SourceType::unambiguous()).parse() } else { parsed }
+        if parsed.panicked {
+            Parser::new(&allocator, text, SourceType::unambiguous()).parse()
+        } else {
+            parsed
+        }
     } else {
         let parsed = Parser::new(&allocator, text, kind).parse();
         if parsed.panicked {

@@ -13,8 +13,9 @@ use std::{
 
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
-    Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionBody, AssignmentTarget, BindingPattern,
-    CallExpression, Expression, FunctionBody, ObjectExpression, ObjectPropertyKind, Program, PropertyKey, Statement,
+    Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionBody, AssignmentTarget,
+    BindingPattern, CallExpression, Expression, FunctionBody, ObjectExpression, ObjectPropertyKind,
+    Program, PropertyKey, Statement,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
@@ -51,12 +52,7 @@ pub struct Parts {
 }
 
 /// Takes a chunk apart; `None` where it holds no module that the bundler names for it.
-pub fn take_apart(
-    text: &str,
-    file: &ToldFile,
-    told: &Told,
-    texts: &Texts<'_>,
-) -> Option<Parts> {
+pub fn take_apart(text: &str, file: &ToldFile, told: &Told, texts: &Texts<'_>) -> Option<Parts> {
     if file.slots.is_empty() || nesting(text) > DEEPEST {
         return None;
     }
@@ -75,8 +71,7 @@ pub fn take_apart(
         .filter(|edge| edge.kind == EdgeKind::Require)
         .map(|edge| edge.from)
         .collect();
-    let mut finder =
-        Finder { by_id: &by_id, requires: &requires, table: Vec::new(), found: None };
+    let mut finder = Finder { by_id: &by_id, requires: &requires, table: Vec::new(), found: None };
     finder.visit_program(&parsed.program);
     let table = finder.table;
     let chunk = Chunk { text, told, texts, by_size: Cell::new(false) };
@@ -161,8 +156,10 @@ impl Chunk<'_> {
     /// Code that was not minified says in a comment above each merged module which one it is:
     /// `;// ./src/a.js`, in older versions `// CONCATENATED MODULE: ./src/a.js`.
     fn by_headings(&self, whole: &Range<usize>, modules: &[usize]) -> Option<Vec<Stretch>> {
-        let by_name: HashMap<&str, usize> =
-            modules.iter().map(|&module| (self.told.modules[module].raw.as_str(), module)).collect();
+        let by_name: HashMap<&str, usize> = modules
+            .iter()
+            .map(|&module| (self.told.modules[module].raw.as_str(), module))
+            .collect();
         let text = &self.text[whole.clone()];
         let mut starts: Vec<(usize, Option<usize>)> = Vec::new();
         for (at, _) in text.match_indices("// ") {
@@ -172,8 +169,9 @@ impl Chunk<'_> {
             let is_heading = text[line_start..at].trim().trim_end_matches(';').is_empty();
             let module = by_name.get(name).copied();
             // Imports and exports that the bundler writes have headings too.
-            let is_link =
-                ["EXTERNAL MODULE:", "NAMESPACE OBJECT:", "EXPORTS"].iter().any(|w| name.starts_with(w));
+            let is_link = ["EXTERNAL MODULE:", "NAMESPACE OBJECT:", "EXPORTS"]
+                .iter()
+                .any(|w| name.starts_with(w));
             if is_heading && (is_link || module.is_some()) {
                 starts.push((whole.start + line_start, module));
             }
@@ -205,8 +203,10 @@ impl Chunk<'_> {
     }
 
     fn in_order(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
-        let units: Vec<Unit<'_>> =
-            spans.iter().map(|span| Unit { start: span.start as usize, text: &self.text[range(*span)] }).collect();
+        let units: Vec<Unit<'_>> = spans
+            .iter()
+            .map(|span| Unit { start: span.start as usize, text: &self.text[range(*span)] })
+            .collect();
         let hints: Vec<Hint> = modules
             .iter()
             .map(|&module| Hint::new(&self.told.modules[module], (self.texts)(module)))
@@ -492,7 +492,9 @@ fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
             None => statements.len() == 1,
         });
         let inner = match around {
-            Some(Statement::ExpressionStatement(statement)) => called_at_once(&statement.expression),
+            Some(Statement::ExpressionStatement(statement)) => {
+                called_at_once(&statement.expression)
+            }
             _ => None,
         };
         let Some(inner) = inner else { break };
@@ -542,7 +544,7 @@ fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
                 expression => Some(expression),
             };
             match last.and_then(called_at_once) {
-                    Some(body) if only.contains_inclusive(body.span) => {
+                Some(body) if only.contains_inclusive(body.span) => {
                     units_of(body, require.as_deref())
                 }
                 _ => spans,

@@ -74,13 +74,20 @@ pub fn find(
         }
     }
     let Some((_, told, file)) = best else {
-        // One that speaks of no script at all describes nothing that is here.
-        let stale = elsewhere.into_iter().find(|(_, wrong)| *wrong != Untold::Elsewhere(0));
-        return match (stale, named) {
-            (Some(stale), _) => Err(stale),
-            (None, Some(path)) => Err((path.display().to_string(), Untold::Elsewhere(0))),
-            (None, None) => Ok(described),
-        };
+        // One that names no script describes nothing that could be elsewhere.
+        let empty = |(_, wrong): &(String, Untold)| *wrong == Untold::Empty;
+        let (empty, stale): (Vec<_>, Vec<_>) = elsewhere.into_iter().partition(empty);
+        if let Some(stale) = stale.into_iter().next() {
+            return Err(stale);
+        }
+        for (path, wrong) in empty {
+            if named.is_some() {
+                return Err((path, wrong));
+            }
+            let notice = Notice::new("stats-short", wrong.to_string(), Some(&path));
+            described.notices.push(notice);
+        }
+        return Ok(described);
     };
     for (path, _) in elsewhere.iter().filter(|(path, _)| *path != file.path) {
         let message = "describes another build, and is not used";

@@ -11,8 +11,8 @@ use crate::{
     connect::once_each,
     examine::Examined,
     hashes::Hashes,
-    naming::Names,
     html::{Ask, Page},
+    naming::Names,
     registry::{Chunks, Registry},
     resolve::{Meant, Resolver, folder_of},
     told::Told,
@@ -130,17 +130,9 @@ fn page_name(path: &str) -> &str {
 }
 
 /// Entries that the bundler names, by the files that the folder holds of them.
-pub fn of_bundler(
-    told: &Told,
-    names: &Names,
-    files: &[File],
-    hashes: &Hashes,
-) -> Vec<Entry> {
-    let ids: BTreeMap<&str, FileId> = files
-        .iter()
-        .enumerate()
-        .map(|(at, file)| (file.path.as_str(), FileId::new(at)))
-        .collect();
+pub fn of_bundler(told: &Told, names: &Names, files: &[File], hashes: &Hashes) -> Vec<Entry> {
+    let ids: BTreeMap<&str, FileId> =
+        files.iter().enumerate().map(|(at, file)| (file.path.as_str(), FileId::new(at))).collect();
     let mut taken: BTreeMap<String, u32> = BTreeMap::new();
     let mut entries = Vec::new();
     for entry in &told.entries {

@@ -170,10 +170,7 @@ pub fn coded(listing: &Listing, gzip_level: u32) -> Vec<u64> {
 }
 
 /// Does something for every counted file, in parallel, the largest first.
-fn each<T: Send>(
-    listing: &Listing,
-    work: impl Fn(&Listed, Kind) -> T + Sync,
-) -> Vec<T> {
+fn each<T: Send>(listing: &Listing, work: impl Fn(&Listed, Kind) -> T + Sync) -> Vec<T> {
     let mut order: Vec<usize> = (0..listing.counted.len()).collect();
     order.sort_by_key(|&at| (std::cmp::Reverse(listing.counted[at].0.bytes), at));
     let mut done: Vec<(usize, T)> = order

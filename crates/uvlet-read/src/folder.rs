@@ -220,7 +220,8 @@ impl<'de> Visitor<'de> for Sniff<'_> {
             self.0.settled = self.0.key(&key);
             if self.0.settled.is_none() && std::mem::take(&mut is_first) && !self.0.inputs {
                 let value: &RawValue = map.next_value()?;
-                if let Ok(Built { src, is_entry, imports, css, .. }) = serde_json::from_str(value.get())
+                if let Ok(Built { src, is_entry, imports, css, .. }) =
+                    serde_json::from_str(value.get())
                     && (src.is_some() || is_entry.is_some() || imports.is_some() || css.is_some())
                 {
                     self.0.settled = Some(AsideKind::Manifest);

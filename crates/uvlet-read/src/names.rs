@@ -29,9 +29,10 @@ pub fn give(record: &mut Record, hashes: &Hashes) {
         let is_root = asked.contains(&lead) && !loaded.contains(&lead);
         let holds = record.kin_in(chunk);
         // Bundlers that number their chunks have a name only where somebody gave it.
-        let given = chunk.told.clone().filter(|_| {
-            matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack))
-        });
+        let given = chunk
+            .told
+            .clone()
+            .filter(|_| matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)));
         chunk.name = match holds.first() {
             _ if given.is_some() => given.unwrap_or_default(),
             Some(heaviest) if says_nothing(record, chunk, is_root, loaded.contains(&lead)) => {

@@ -171,9 +171,9 @@ fn beside(path: &Path, options: &Options) -> Result<Record, ReadError> {
     let here = here.unwrap_or(Path::new("."));
     let above = here.file_name().and_then(|_| here.parent()).filter(|_| here.ends_with(".vite"));
     match open(above.unwrap_or(here), &options) {
-        Err(ReadError::Stats { source: Untold::Elsewhere(_), .. } | ReadError::NothingCounted(_)) => {
-            Err(ReadError::StatsAlone(path.to_owned()))
-        }
+        Err(
+            ReadError::Stats { source: Untold::Elsewhere(_), .. } | ReadError::NothingCounted(_),
+        ) => Err(ReadError::StatsAlone(path.to_owned())),
         read => read,
     }
 }
@@ -301,8 +301,7 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
             let place = if options.stats.is_some() { place.into() } else { path.join(place) };
             ReadError::Stats { path: place, source }
         })?;
-        let sources =
-            MapSources { listing, maps: options.maps.as_deref(), texts: options.texts };
+        let sources = MapSources { listing, maps: options.maps.as_deref(), texts: options.texts };
         let told = described.told.take();
         let texts = said::Sources::new(told.as_ref(), described.source, options.root.as_deref());
         let text = |module| texts.text(module);

@@ -60,11 +60,8 @@ fn attribute(
     openings: &mut Vec<Opening>,
 ) {
     let mut asking: BTreeMap<(FileId, FileId), Vec<ModuleId>> = BTreeMap::new();
-    let stands_for: BTreeMap<usize, FileId> = told
-        .files
-        .iter()
-        .filter_map(|file| Some((file.entry?, *ids.get(&file.path)?)))
-        .collect();
+    let stands_for: BTreeMap<usize, FileId> =
+        told.files.iter().filter_map(|file| Some((file.entry?, *ids.get(&file.path)?))).collect();
     for edge in told.edges.iter().filter(|edge| edge.kind == EdgeKind::Dynamic) {
         let (Some(&opened), Some(module)) = (stands_for.get(&edge.to), names.module(edge.from))
         else {

@@ -145,6 +145,11 @@ pub enum Untold {
         "is no stats, metafile or manifest of a bundler: name the JSON file that the bundler wrote"
     )]
     Foreign,
+    /// It names no script at all.
+    #[error(
+        "names no script: write it again with `assets: true, chunks: true, entrypoints: true, modules: true`"
+    )]
+    Empty,
     /// None of its scripts is in the folder.
     #[error(
         "is of another build: none of its {0} scripts is in the folder; build again, or name the right file with --stats"
@@ -231,7 +236,12 @@ impl Told {
         }
         // Among equals the first, which changes least.
         let best = votes.iter().rev().max_by_key(|&(_, &votes)| votes).map(|(shift, _)| shift);
-        let Some(shift) = best.cloned() else { return Err(Untold::Elsewhere(scripts.count())) };
+        let Some(shift) = best.cloned() else {
+            return Err(match scripts.count() {
+                0 => Untold::Empty,
+                scripts => Untold::Elsewhere(scripts),
+            });
+        };
         if let Shift::Strip(prefix) = &shift {
             self.rebase(prefix);
         }
@@ -281,5 +291,7 @@ pub fn is_code(path: &str) -> bool {
 }
 
 fn is_script(path: &str) -> bool {
-    Path::new(path).extension().is_some_and(|ending| ending == "js" || ending == "mjs" || ending == "cjs")
+    Path::new(path)
+        .extension()
+        .is_some_and(|ending| ending == "js" || ending == "mjs" || ending == "cjs")
 }

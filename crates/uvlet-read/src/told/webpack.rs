@@ -45,8 +45,7 @@ fn is_own_build(parent: &Stats<'_>, child: &Stats<'_>) -> bool {
 fn one_build(json: &str, stats: &Stats<'_>, top: &Stats<'_>) -> Told {
     let mut reader = Reader { json, ..Reader::default() };
     let rspack = stats.rspack_version.as_ref().or(top.rspack_version.as_ref());
-    reader.told.bundler =
-        Some(if rspack.is_some() { Bundler::Rspack } else { Bundler::Webpack });
+    reader.told.bundler = Some(if rspack.is_some() { Bundler::Rspack } else { Bundler::Webpack });
     let version = rspack.or(stats.version.as_ref()).or(top.version.as_ref());
     reader.told.version = version.map(owned);
     reader.compilation(stats, false);
@@ -77,6 +76,7 @@ struct Lacks {
     some_reason: bool,
     merged: bool,
     hidden: u64,
+    has_runtime: bool,
     unnamed: bool,
 }
 
@@ -107,16 +107,21 @@ impl<'a> Reader<'a> {
             }
         }
         self.modules(stats.modules.as_deref().unwrap_or_default(), &of_chunk);
-        self.lacks.hidden += stats.filtered_modules.unwrap_or(0);
+        // Where no runtime module is listed, it is these that were filtered.
+        if self.lacks.has_runtime {
+            self.lacks.hidden += stats.filtered_modules.unwrap_or(0);
+        }
         if !is_plugin {
             self.entries(stats, &of_chunk);
         }
         self.openings(stats);
         for plugin in stats.children.iter().flatten().filter(|child| !is_own_build(stats, child)) {
             // Who asks for its scripts is said nowhere.
-            self.plugin_scripts |= plugin.assets.iter().flatten().any(|asset| {
-                asset.name.as_ref().is_some_and(|name| is_script(&name.0))
-            });
+            self.plugin_scripts |= plugin
+                .assets
+                .iter()
+                .flatten()
+                .any(|asset| asset.name.as_ref().is_some_and(|name| is_script(&name.0)));
             self.compilation(plugin, true);
         }
     }
@@ -128,7 +133,11 @@ impl<'a> Reader<'a> {
             } else if let Some(name) = &asset.name {
                 let path = plain(&name.0);
                 let at = self.file(&path);
-                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "sizes are whole numbers")]
+                #[expect(
+                    clippy::cast_possible_truncation,
+                    clippy::cast_sign_loss,
+                    reason = "sizes are whole numbers"
+                )]
                 let bytes = asset.size.map(|size| size as u64);
                 self.told.files[at].bytes = bytes;
                 let info = asset.info.as_ref();
@@ -225,7 +234,11 @@ impl<'a> Reader<'a> {
         });
         let told = &mut self.told.modules[at];
         if !is_merged {
-            #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "sizes are whole numbers")]
+            #[expect(
+                clippy::cast_possible_truncation,
+                clippy::cast_sign_loss,
+                reason = "sizes are whole numbers"
+            )]
             let size = module.size.map(|size| size as u64);
             told.bytes = told.bytes.or(size);
             told.text = told.text.take().or(text);
@@ -253,10 +266,16 @@ impl<'a> Reader<'a> {
 
     /// The bundler's own code tells where it can run.
     fn runtime(&mut self, module: &Module<'_>) {
+        self.lacks.has_runtime = true;
         let name = module.name.as_ref().map_or("", |name| &name.0);
         let target = match name.rsplit('/').next().unwrap_or(name) {
-            "require chunk loading" | "readFile chunk loading" | "require_chunk_loading" | "readfile_chunk_loading" => Target::Server,
-            "jsonp chunk loading" | "load script" | "jsonp_chunk_loading" | "load_script" => Target::Browser,
+            "require chunk loading"
+            | "readFile chunk loading"
+            | "require_chunk_loading"
+            | "readfile_chunk_loading" => Target::Server,
+            "jsonp chunk loading" | "load script" | "jsonp_chunk_loading" | "load_script" => {
+                Target::Browser
+            }
             _ => return,
         };
         let loads = if target == Target::Server { "reading files" } else { "script tags" };
@@ -356,7 +375,7 @@ impl<'a> Reader<'a> {
         self.told.connected = has_origins && stats.entrypoints.is_some() && !self.plugin_scripts;
         self.told.errors =
             stats.errors_count.unwrap_or(stats.errors.as_ref().map_or(0, |e| e.len() as u64));
-        let Lacks { reasons, some_reason, merged, hidden, unnamed } = self.lacks;
+        let Lacks { reasons, some_reason, merged, hidden, unnamed, .. } = self.lacks;
         let no_modules = self.told.modules.is_empty();
         let lacks = [
             (stats.assets.is_none(), "assets", "`assets: true`"),
@@ -366,7 +385,11 @@ impl<'a> Reader<'a> {
             (no_modules && !unnamed, "modules", "`modules: true`"),
             (unnamed, "names of modules", "`ids: true`"),
             (!no_modules && reasons && !some_reason, "why a module is there", "`reasons: true`"),
-            (merged, "modules merged into others", "`nestedModules: true, nestedModulesSpace: Infinity`"),
+            (
+                merged,
+                "modules merged into others",
+                "`nestedModules: true, nestedModulesSpace: Infinity`",
+            ),
             (hidden > 0, "some modules", "`modulesSpace: Infinity, nestedModulesSpace: Infinity`"),
         ];
         let lacks = lacks.into_iter().filter(|(is_lacking, ..)| *is_lacking);
@@ -442,16 +465,27 @@ fn used(raw: Option<&RawValue>) -> Option<Used> {
 /// How a reason's module asks; `None` for reasons that are no request of a module.
 fn edge_kind(reason: &str, is_style: bool) -> Option<EdgeKind> {
     let kind = match reason {
-        "entry" | "single entry" | "loader import" | "loader" | "cjs self exports reference"
-        | "module decorator" | "from origin" | "amd define" => return None,
+        "entry"
+        | "single entry"
+        | "loader import"
+        | "loader"
+        | "cjs self exports reference"
+        | "module decorator"
+        | "from origin"
+        | "amd define" => return None,
         _ if is_style => EdgeKind::Style,
         "new URL()" | "css url()" | "url()" | "asset url" => EdgeKind::Url,
         "import() eager" | "import() weak" => EdgeKind::Static,
         _ if reason.starts_with("import()") => EdgeKind::Dynamic,
         _ if reason.contains("worker") || reason.contains("Worker") => EdgeKind::Worker,
-        _ if reason.contains("export import") || reason == "cjs export require" => EdgeKind::Reexport,
+        _ if reason.contains("export import") || reason == "cjs export require" => {
+            EdgeKind::Reexport
+        }
         _ if reason.starts_with("css") => EdgeKind::Style,
-        _ if reason.starts_with("cjs") || reason.starts_with("amd") || reason.starts_with("require") => {
+        _ if reason.starts_with("cjs")
+            || reason.starts_with("amd")
+            || reason.starts_with("require") =>
+        {
             EdgeKind::Require
         }
         _ => EdgeKind::Static,

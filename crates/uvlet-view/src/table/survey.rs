@@ -114,7 +114,8 @@ pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String
         Mode::Unclear => format!("unclear whether a production build{evidence}"),
     };
     let bundler = build.bundler.map(|bundler| {
-        let version = build.bundler_version.as_deref().map(|version| format!(" {}", plain(version)));
+        let version =
+            build.bundler_version.as_deref().map(|version| format!(" {}", plain(version)));
         format!("built by {}{}, ", bundler.name(), version.unwrap_or_default())
     });
     format!(

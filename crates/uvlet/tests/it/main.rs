@@ -16,3 +16,4 @@ mod records;
 mod schema;
 mod selectors;
 mod support;
+mod told;

@@ -132,7 +132,7 @@ const SELECTORS: [(&str, Test); 30] = [
 ];
 
 #[rstest]
-fn totals_are_what_the_rows_add_up_to(#[values(0, 1, 2, 3)] sample: usize) {
+fn totals_are_what_the_rows_add_up_to(#[values(0, 1, 2, 3, 4, 5, 6, 7)] sample: usize) {
     let sample = SAMPLES[sample];
     let apart = Apart::of(sample);
     let budgets: String = SELECTORS
@@ -162,7 +162,7 @@ fn totals_are_what_the_rows_add_up_to(#[values(0, 1, 2, 3)] sample: usize) {
 }
 
 #[rstest]
-fn the_five_owners_are_everything(#[values(0, 1, 2, 3)] sample: usize) {
+fn the_five_owners_are_everything(#[values(0, 1, 2, 3, 4, 5, 6, 7)] sample: usize) {
     let total = |selector: &str| {
         let answer =
             json(&demo(), &["attribute", SAMPLES[sample], "--by", "kind", "--in", selector]);

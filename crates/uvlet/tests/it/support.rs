@@ -67,8 +67,16 @@ pub fn demo() -> PathBuf {
 }
 
 /// The sample builds, as paths from the folder of the sample site.
-pub const SAMPLES: [&str; 4] =
-    ["builds/esbuild-before", "builds/esbuild-after", "builds/vite-before", "builds/vite-after"];
+pub const SAMPLES: [&str; 8] = [
+    "builds/esbuild-before",
+    "builds/esbuild-after",
+    "builds/vite-before",
+    "builds/vite-after",
+    "builds/webpack-before",
+    "builds/webpack-after",
+    "builds/rspack-before",
+    "builds/rspack-after",
+];
 
 /// A source map for a text of one line: from each column on, the text is that source's.
 pub fn map(segments: &[(i64, &str)]) -> String {

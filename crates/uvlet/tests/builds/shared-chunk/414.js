@@ -1,0 +1,1 @@
+"use strict";(self.webpackChunk=self.webpackChunk||[]).push([[414],{414(e,s,a){a.d(s,["answer",0,()=>alert("The ferry leaves at nine")])}}]);

@@ -1,0 +1,1 @@
+"use strict";(self.webpackChunk=self.webpackChunk||[]).push([[76],{941(e,s,n){n.d(s,["k",0,()=>n.e(414).then(()=>n(414)).then(e=>e.answer())])},437(e,s,n){n.d(s,["K",0,e=>`Good crossing, ${e}`])}}]);
