@@ -29,6 +29,9 @@ fn copy(sample: &str, keep: impl Fn(&str) -> bool) -> Folder {
     folder
 }
 
+/// What a file, by its key, statically imports.
+type Next = fn(&Value, &str) -> Vec<String>;
+
 /// Startup as the bundler itself lists it, but for pages and pictures; the second value tells
 /// whether the order is the bundler's too.
 fn listed(build: &Path, entry: &str) -> (Vec<String>, bool) {
@@ -37,17 +40,16 @@ fn listed(build: &Path, entry: &str) -> (Vec<String>, bool) {
         let assets = stats["entrypoints"][entry]["assets"].as_array().unwrap().clone();
         return (assets.iter().map(|asset| asset["name"].as_str().unwrap().into()).collect(), true);
     }
-    let (files, next): (Value, fn(&Value, &str) -> Vec<String>) =
-        if build.join("metafile.json").exists() {
-            (read(&build.join("metafile.json"))["outputs"].clone(), |outputs, file| {
-                let imports = outputs[file]["imports"].as_array().into_iter().flatten();
-                let wanted = imports.filter(|import| import["kind"] == "import-statement");
-                let style = outputs[file]["cssBundle"].as_str().map(str::to_owned);
-                wanted.map(|i| i["path"].as_str().unwrap().into()).chain(style).collect()
-            })
-        } else {
-            (read(&build.join(".vite/manifest.json")), |files, key| texts(&files[key]["imports"]))
-        };
+    let (files, next): (Value, Next) = if build.join("metafile.json").exists() {
+        (read(&build.join("metafile.json"))["outputs"].clone(), |outputs, file| {
+            let imports = outputs[file]["imports"].as_array().into_iter().flatten();
+            let wanted = imports.filter(|import| import["kind"] == "import-statement");
+            let style = outputs[file]["cssBundle"].as_str().map(str::to_owned);
+            wanted.map(|i| i["path"].as_str().unwrap().into()).chain(style).collect()
+        })
+    } else {
+        (read(&build.join(".vite/manifest.json")), |files, key| texts(&files[key]["imports"]))
+    };
     let is_entry = |(key, file): &(&String, &Value)| {
         file["entryPoint"] == format!("src/{entry}/main.js") || **key == format!("{entry}.html")
     };
@@ -168,16 +170,17 @@ fn chunks_taken_apart_agree_with_their_maps(#[case] sample: usize) {
     let mapped = rows(&demo(), SAMPLES[sample], "module", &["--in", "scripts"]);
     let spanned = rows(bare.path(), "dist", "module", &["--in", "scripts"]);
     assert_eq!(total(&mapped), total(&spanned));
-    let (mut seen, mut off) = (0, 0);
-    for (name, (bytes, basis)) in spanned.iter().filter(|(_, (_, basis))| basis == "spanned") {
+    let (mut seen, mut off) = (0, 0_u64);
+    for (name, (bytes, _)) in spanned.iter().filter(|(_, (_, basis))| basis == "spanned") {
         let by_map = mapped.get(name).map_or(0, |(bytes, _)| *bytes);
-        assert_eq!(basis, "spanned");
-        if !name.starts_with('(') {
+        // These modules are small: a wrapper's bytes are a few percent of them.
+        if by_map > 0 && !name.starts_with('(') {
+            assert!(bytes.abs_diff(by_map) <= 64, "{name}: {bytes}, by map {by_map}");
             (seen, off) = (seen + by_map, off + bytes.abs_diff(by_map));
         }
     }
     assert!(seen > 10_000, "{seen} bytes are spanned");
-    assert!(off * 100 < seen, "off by {off} of {seen}");
+    assert!(off * 40 < seen, "off by {off} of {seen}");
 }
 
 /// With the sources at hand, modules merged into one function are told apart by their words.

@@ -72,12 +72,12 @@ pub struct AssetInfo<'a> {
 pub struct Chunk<'a> {
     #[serde(borrow)]
     pub id: Option<&'a RawValue>,
-    #[serde(borrow, default)]
-    pub names: Vec<Text<'a>>,
-    #[serde(borrow, default)]
-    pub files: Vec<Text<'a>>,
-    #[serde(borrow, default)]
-    pub auxiliary_files: Vec<Text<'a>>,
+    #[serde(borrow)]
+    pub names: Option<Vec<Text<'a>>>,
+    #[serde(borrow)]
+    pub files: Option<Vec<Text<'a>>>,
+    #[serde(borrow)]
+    pub auxiliary_files: Option<Vec<Text<'a>>>,
     #[serde(borrow)]
     pub origins: Option<Vec<Origin<'a>>>,
 }
@@ -99,8 +99,8 @@ pub struct Groups<'a>(pub Vec<(Text<'a>, Group<'a>)>);
 #[derive(Deserialize)]
 #[serde(rename_all = "camelCase")]
 pub struct Group<'a> {
-    #[serde(borrow, default)]
-    pub chunks: Vec<&'a RawValue>,
+    #[serde(borrow)]
+    pub chunks: Option<Vec<&'a RawValue>>,
     #[serde(borrow)]
     pub assets: Option<Vec<GroupAsset<'a>>>,
 }
