@@ -18,6 +18,7 @@ use uvlet_record::{Bundler, EdgeKind, Target, Used};
 use super::{
     Slot, Told, ToldEdge, ToldEntry, ToldFile, ToldModule, ToldOpening, Untold, damaged, is_script,
 };
+use crate::judge::is_node_builtin;
 use form::{Asset, Group, Module, Stats, Text, id_text};
 
 /// Every build that the stats speak of: their own, and those of other compilers run with it.
@@ -373,6 +374,12 @@ impl<'a> Reader<'a> {
         }
         self.told.edges.sort_unstable();
         self.told.edges.dedup();
+        // A bundle of one file loads no chunk that would tell where it runs.
+        let mut externals = self.told.modules.iter().filter(|module| module.external);
+        if let Some(builtin) = externals.find(|module| is_node_builtin(&module.raw)) {
+            let said = format!("imports {}, which only Node.js has", builtin.raw);
+            self.told.target.get_or_insert((Target::Server, said));
+        }
         let mut chunks = stats.chunks.iter().flatten().peekable();
         let has_chunks = chunks.peek().is_some();
         let has_origins = has_chunks && chunks.all(|chunk| chunk.origins.is_some());
