@@ -133,6 +133,16 @@ fn pieces(
         let of = |body: &Body| body.module.map_or(Owner::Glue, owner);
         return Pieces::placed(bytes, bodies.iter().map(|body| (body.start, of(body), body.basis)));
     }
+    if let Some(rendered) = &file.rendered {
+        let sum: u64 = rendered.iter().map(|(_, bytes)| bytes).sum();
+        let modules = rendered.iter().map(|&(module, _)| owner(module));
+        if sum <= bytes {
+            let amounts = modules.zip(rendered.iter().map(|(_, bytes)| *bytes));
+            return Pieces::amounts(amounts, bytes - sum, Basis::Estimated);
+        }
+        let weights: Vec<u64> = rendered.iter().map(|(_, bytes)| *bytes).collect();
+        return Pieces::amounts(modules.zip(apportion(bytes, &weights)), 0, Basis::Estimated);
+    }
     let modules: Vec<usize> =
         file.slots.iter().flat_map(|slot| slot.modules.iter().copied()).collect();
     if modules.is_empty() {

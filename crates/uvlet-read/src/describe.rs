@@ -23,6 +23,10 @@ pub struct Described {
     pub notices: Vec<Notice>,
 }
 
+/// Kinds of descriptions.
+pub const KINDS: [AsideKind; 4] =
+    [AsideKind::Stats, AsideKind::Metafile, AsideKind::Recorder, AsideKind::Manifest];
+
 /// Files that a notice names.
 const NAMED: usize = 3;
 
@@ -61,7 +65,7 @@ pub fn find(
             }
             let fits = told.target.as_ref().is_none_or(|(target, _)| *target == wanted);
             let richness = match kind {
-                AsideKind::Stats => 2,
+                AsideKind::Stats | AsideKind::Recorder => 2,
                 AsideKind::Metafile => 1,
                 _ => 0,
             };
@@ -113,9 +117,7 @@ fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
     let file = Listed { path: shown.clone(), disk: path.to_owned(), bytes: metadata.len() };
     let text = Text::of(&file).map_err(failed)?;
     match described_by(&text) {
-        Some(kind @ (AsideKind::Stats | AsideKind::Metafile | AsideKind::Manifest)) => {
-            Ok((file, kind))
-        }
+        Some(kind) if KINDS.contains(&kind) => Ok((file, kind)),
         _ => match serde_json::from_slice::<serde::de::IgnoredAny>(&text) {
             Err(error) => Err((shown, told::damaged(&error))),
             Ok(_) => Err((shown, Untold::Foreign)),
@@ -124,8 +126,7 @@ fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
 }
 
 fn found(listing: &Listing) -> Vec<(Listed, AsideKind)> {
-    let kinds = [AsideKind::Stats, AsideKind::Metafile, AsideKind::Manifest];
-    let found = listing.aside.iter().filter(|(_, kind)| kinds.contains(kind));
+    let found = listing.aside.iter().filter(|(_, kind)| KINDS.contains(kind));
     found
         .map(|(Listed { path, disk, bytes }, kind)| {
             let file = Listed { path: path.clone(), disk: disk.clone(), bytes: *bytes };

@@ -11,7 +11,7 @@ use std::{
 use rayon::iter::{ParallelBridge, ParallelIterator};
 use sha2::{Digest, Sha256};
 use uvlet_ledger::{coding, walk::Statement};
-use uvlet_record::{Form, Kind, Notice};
+use uvlet_record::{Bundler, Form, Kind, Notice};
 
 use crate::{
     bodies::{self, Body, Texts},
@@ -149,7 +149,7 @@ impl<'a> Examiner<'a> {
         }
         self.own(part, file, text.as_bytes(), statements);
         if let (None, Some((told, file))) = (&part.owned, said)
-            && file.counted.is_none()
+            && matches!(told.bundler, Some(Bundler::Webpack | Bundler::Rspack))
         {
             let parts = bodies::take_apart(text, file, told, self.texts);
             if parts.as_ref().is_some_and(|parts| parts.by_size) {

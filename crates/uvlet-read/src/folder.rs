@@ -178,6 +178,7 @@ impl Sniffed {
     /// What the keys so far and this one amount to.
     fn key(&mut self, key: &str) -> Option<AsideKind> {
         match key {
+            "uvletRecorder" => return Some(AsideKind::Recorder),
             "uvlet" => return Some(AsideKind::Record),
             "mappings" => return Some(AsideKind::Map),
             "outputs" if self.inputs => return Some(AsideKind::Metafile),

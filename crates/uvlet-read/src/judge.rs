@@ -43,6 +43,7 @@ impl Look {
 pub fn mode<'m>(
     looks: &[(&str, Look)],
     modules: impl Iterator<Item = &'m Module>,
+    said: Option<&(Mode, String)>,
 ) -> (Mode, Vec<String>) {
     let mut evidence = Vec::new();
     if let Some((path, _)) = looks.iter().find(|(_, look)| look.evaluates) {
@@ -61,8 +62,14 @@ pub fn mode<'m>(
             evidence.push(format!("{path} is a library's development edition"));
         }
     }
+    if let Some((Mode::Development, said)) = said {
+        evidence.push(said.clone());
+    }
     if !evidence.is_empty() {
         return (Mode::Development, evidence);
+    }
+    if let Some((mode, said)) = said {
+        return (*mode, vec![said.clone()]);
     }
     let bytes: u64 = looks.iter().map(|(_, look)| look.bytes).sum();
     let space: u64 = looks.iter().map(|(_, look)| look.space).sum();

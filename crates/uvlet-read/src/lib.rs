@@ -1,7 +1,7 @@
 //! Turns whatever a bundler left behind into one record. All knowledge of formats lives here.
 //!
-//! [`open`] is the way in. One module per kind of input reads it; `assemble` puts what they found
-//! together.
+//! [`open`] is the way in. One module per kind of input reads it; `naming`, `accounts`, `connect` and
+//! `entries` put what they found together.
 
 mod accounts;
 mod align;
@@ -31,3 +31,4 @@ mod told;
 mod twins;
 
 pub use open::{Options, ReadError, open};
+pub use told::recorder::RecorderFile;

@@ -92,7 +92,8 @@ pub fn names(
         .collect();
     let tied = told.map(|told| older::tie(told, &mut named, paths, root)).unwrap_or_default();
     let workspaces = root.map(|root| place_in_workspaces(&mut named, root)).unwrap_or_default();
-    let clashing = clashing(&named);
+    // The bundler's names may be relative to another folder, which makes no other file of them.
+    let clashing = clashing(&named[..examined.len()]);
     let key = |named: &Named| -> Key {
         let place = named.package.as_ref().map(|package| package.place.clone());
         if place.is_none() && clashing.contains(&named.path) {

@@ -9,7 +9,7 @@ use std::{
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
 use uvlet_record::{
-    Aside, AsideKind, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
+    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
     SavedError, SetAside, Target, Texts,
     sizes::{Coded, Coding},
 };
@@ -156,11 +156,10 @@ pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
 
 fn is_description(path: &Path, bytes: u64) -> bool {
     let file = Listed { path: String::new(), disk: path.to_owned(), bytes };
-    let kinds = [AsideKind::Stats, AsideKind::Metafile, AsideKind::Manifest];
     Text::of(&file)
         .ok()
         .and_then(|text| folder::described_by(&text))
-        .is_some_and(|kind| kinds.contains(&kind))
+        .is_some_and(|kind| describe::KINDS.contains(&kind))
 }
 
 /// A description in place of the folder: the build is in its own folder, or in the one around it,
@@ -241,7 +240,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     if let Some(told) = told {
         said::name(told, &ledger.files, &mut chunks);
     }
-    let (mode, mode_evidence) = mode(&listing, &examined, &ledger, &names);
+    let (mode, mode_evidence) = mode(told, &listing, &examined, &ledger, &names);
     let (target, target_basis) = target(told, &examined, &ledger.files);
     notices.sort();
     notices.dedup();
@@ -324,6 +323,7 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
 }
 
 fn mode(
+    told: Option<&Told>,
     listing: &Listing,
     examined: &[Examined],
     ledger: &Ledger,
@@ -340,7 +340,8 @@ fn mode(
             _ => None,
         })
         .collect();
-    judge::mode(&looks, shipped.iter().map(|id| &names.modules[id.at()]))
+    let said = told.and_then(|told| told.mode.as_ref());
+    judge::mode(&looks, shipped.iter().map(|id| &names.modules[id.at()]), said)
 }
 
 fn target(told: Option<&Told>, examined: &[Examined], files: &[File]) -> (Target, String) {

@@ -5,6 +5,7 @@
 //! in the output folder once [`Told::tie`] has found out how the bundler's paths relate to it.
 
 mod esbuild;
+pub mod recorder;
 mod vite;
 mod webpack;
 
@@ -14,7 +15,7 @@ use std::{
     path::Path,
 };
 
-use uvlet_record::{AsideKind, Bundler, EdgeKind, Target, Used};
+use uvlet_record::{AsideKind, Bundler, EdgeKind, Mode, Target, Used};
 
 use crate::folder::{Listed, Text};
 
@@ -35,6 +36,8 @@ pub struct Told {
     pub entries: Vec<ToldEntry>,
     /// What is opened on demand, where the bundler says it outright.
     pub openings: Vec<ToldOpening>,
+    /// Production or development, and what says so.
+    pub mode: Option<(Mode, String)>,
     /// Where the build runs, and what says so.
     pub target: Option<(Target, String)>,
     /// The loads of every script are said, so that scripts need not be parsed for them.
@@ -84,6 +87,8 @@ pub struct ToldFile {
     pub bytes: Option<u64>,
     /// Bytes per module, where the bundler counts them.
     pub counted: Option<Vec<(usize, u64)>>,
+    /// Sizes of the modules in it before minification, in order.
+    pub rendered: Option<Vec<(usize, u64)>>,
     /// The modules in it, in order.
     pub slots: Vec<Slot>,
     /// The module that it is a copy of, for an asset.
@@ -142,9 +147,17 @@ pub enum Untold {
     Damaged(String),
     /// It is JSON of something else.
     #[error(
-        "is no stats, metafile or manifest of a bundler: name the JSON file that the bundler wrote"
+        "is no stats, metafile, manifest or recorder file of a bundler: name the JSON file that it wrote"
     )]
     Foreign,
+    /// Its form is newer than this program.
+    #[error("is of form {form}, newer than {known}, which this version reads: update uvlet, or print its recorder anew")]
+    Newer {
+        /// The file's form.
+        form: u32,
+        /// The newest form that is known.
+        known: u32,
+    },
     /// It names no script at all.
     #[error(
         "names no script: write it again with `assets: true, chunks: true, entrypoints: true, modules: true`"
@@ -169,6 +182,7 @@ pub fn read(file: &Listed, kind: AsideKind) -> Result<Vec<Told>, Untold> {
     match kind {
         AsideKind::Stats => webpack::read(json),
         AsideKind::Metafile => esbuild::read(json).map(|told| vec![told]),
+        AsideKind::Recorder => recorder::read(json).map(|told| vec![told]),
         AsideKind::Manifest => vite::read(json).map(|told| vec![told]),
         _ => Err(Untold::Foreign),
     }
@@ -265,7 +279,7 @@ impl Told {
         let folders: Vec<&str> = prefix.split('/').filter(|part| !part.is_empty()).collect();
         for module in &mut self.modules {
             let raw = module.raw.as_str();
-            if raw.contains(':') || raw.starts_with('/') {
+            if raw.contains([':', '\0']) || raw.starts_with('/') || module.external {
                 continue;
             }
             let parts: Vec<&str> = raw.split('/').collect();

@@ -253,6 +253,8 @@ pub enum AsideKind {
     Metafile,
     /// Vite's build manifest.
     Manifest,
+    /// What the recorder plugin of this program wrote.
+    Recorder,
     /// A record of this program.
     Record,
 }
@@ -268,6 +270,7 @@ impl AsideKind {
             Self::Stats => "stats",
             Self::Metafile => "metafile",
             Self::Manifest => "manifest",
+            Self::Recorder => "recorder",
             Self::Record => "record",
         }
     }

@@ -60,6 +60,11 @@ pub enum Command {
         after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet survey main.json.zst"
     )]
     Record(Record),
+    /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.
+    #[command(
+        after_help = "Example:\n  uvlet recorder > uvlet-recorder.mjs\n\nThen, in the configuration of the bundler:\n  import uvletRecorder from \"./uvlet-recorder.mjs\";\n  export default { plugins: [uvletRecorder()] };\n\nIt writes uvlet-recorder.json into the output folder, where every command finds it. The file holds\nnames, lengths and who imports whom, and no source text; leave it out when you publish."
+    )]
+    Recorder(Recorder),
     /// Show every command on the sample builds of Kelpwick Ferries, a made-up operator.
     #[command(
         after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on"
@@ -128,6 +133,13 @@ pub struct Record {
 }
 
 #[derive(Debug, Args)]
+pub struct Recorder {
+    /// Write to this file, whole or not at all, instead of standard output.
+    #[arg(short, long, value_name = "FILE")]
+    pub output: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
 pub struct Demo {
     /// Keep the sample builds in this new folder.
     #[arg(long, value_name = "DIR")]
@@ -161,7 +173,7 @@ pub struct Build {
     #[arg(long, value_name = "FILE")]
     pub config: Option<PathBuf>,
     /// What the bundler says of the build, if not in its folder: webpack's or Rspack's stats,
-    /// esbuild's metafile, Vite's manifest.
+    /// esbuild's metafile, Vite's manifest, or the file of the recorder plugin.
     #[arg(long, value_name = "FILE")]
     pub stats: Option<PathBuf>,
     /// Where source maps are kept, if not beside the files.

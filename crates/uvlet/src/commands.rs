@@ -5,6 +5,7 @@ mod demo;
 mod gate;
 mod help;
 mod record;
+mod recorder;
 mod survey;
 
 use serde::Serialize;
@@ -26,6 +27,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),
+        Command::Recorder(arguments) => recorder::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
         Command::Completions(arguments) => help::completions(arguments),
         Command::Manual(arguments) => help::manual(arguments),

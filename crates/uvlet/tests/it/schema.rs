@@ -5,6 +5,7 @@ use std::{env, fs, path::Path};
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
 use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
+use uvlet_read::RecorderFile;
 use uvlet_record::Record;
 
 use crate::support::{SAMPLES, demo, uvlet};
@@ -15,6 +16,7 @@ use crate::support::{SAMPLES, demo, uvlet};
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
 #[case("gate", uvlet_view::json::schema::<Gate>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
+#[case("recorder", uvlet_view::json::plain_schema::<RecorderFile>())]
 fn schemas_are_current(#[case] name: &str, #[case] schema: String) {
     let path = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../docs/schema/{name}.json"));
     if env::var_os("UVLET_WRITE_SCHEMAS").is_some() {

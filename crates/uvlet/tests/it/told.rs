@@ -274,7 +274,7 @@ fn an_unminified_build_is_unclear_and_breaks_nothing() {
 
 #[rstest]
 #[case("{\"assets\":[{\"name\":\"a.js\"}],\"chunks\":[", "ends too early at line 1 column")]
-#[case("{\"ferries\":3}", "is no stats, metafile or manifest of a bundler")]
+#[case("{\"ferries\":3}", "is no stats, metafile, manifest or recorder file")]
 #[case("ferries", "is damaged at line 1 column 2")]
 #[case(
     "{\"assets\":[{\"name\":\"z.js\"}],\"chunks\":[]}",

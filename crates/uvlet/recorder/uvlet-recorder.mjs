@@ -1,0 +1,148 @@
+// @ts-check
+// Writes what the bundler knows of its own build beside the output, for `uvlet` to read.
+// For Rollup 4, Rolldown and Vite 6 to 8; printed by `uvlet recorder`. No dependencies.
+//
+//   import uvletRecorder from "./uvlet-recorder.mjs";
+//   export default { plugins: [uvletRecorder()] };
+//
+// The file holds names, lengths and who imports whom: no source text, no absolute path, no time.
+import { mkdir, writeFile } from "node:fs/promises";
+import path from "node:path";
+
+/** Version of the file's form. */
+const FORM = 1;
+
+/**
+ * @typedef {object} Settings
+ * @property {string} [file] Name of the file, in the output folder.
+ * @property {string} [root] Folder that modules are named from; the project's by default.
+ */
+
+/**
+ * @param {Settings} [settings]
+ */
+export default function uvletRecorder({ file = "uvlet-recorder.json", root } = {}) {
+  let from = root ?? process.cwd();
+  /** @type {{ version?: string, mode: string | null, target: string | null }} */
+  const vite = { mode: null, target: null };
+  let isVite = false;
+  /** Outputs of this run, by the folder that they were written to. @type {Map<string, object[]>} */
+  let written = new Map();
+
+  /** A module's name: virtual ones as they are, others from the project's folder. @param {string} id */
+  const name = (id) => {
+    const [bare, query] = split(id);
+    return path.isAbsolute(bare) ? path.relative(from, bare).replaceAll("\\", "/") + query : id;
+  };
+
+  /** Vite tells each environment apart. @param {any} context @param {any} options */
+  const target = (context, options) => {
+    const consumer = context.environment?.config?.consumer;
+    if (consumer === "client") return "browser";
+    return consumer === "server" && vite.target !== "edge" ? "server" : (vite.target ?? platform(options));
+  };
+
+  return {
+    name: "uvlet-recorder",
+
+    /** Vite only. @param {any} config */
+    configResolved(config) {
+      isVite = true;
+      from = root ?? config.root;
+      vite.mode = config.isProduction ? "production" : "development";
+      const ssr = config.build?.ssr;
+      vite.target = ssr ? (config.ssr?.target === "webworker" ? "edge" : "server") : "browser";
+    },
+
+    /** In watch mode every run starts anew. */
+    buildStart() {
+      written = new Map();
+    },
+
+    /**
+     * @this {any}
+     * @param {any} options
+     * @param {Record<string, any>} bundle
+     */
+    async writeBundle(options, bundle) {
+      try {
+        const folder = path.resolve(options.dir ?? path.dirname(options.file ?? "."));
+        const outputs = written.get(folder) ?? [];
+        written.set(folder, outputs);
+        outputs.push(output(options, bundle, name));
+        const meta = this.meta ?? {};
+        const told = {
+          uvletRecorder: FORM,
+          bundler: isVite ? "vite" : meta.rolldownVersion ? "rolldown" : "rollup",
+          version: (isVite ? meta.viteVersion : (meta.rolldownVersion ?? meta.rollupVersion)) ?? null,
+          mode: vite.mode,
+          target: target(this, options),
+          folder: path.relative(from, folder).replaceAll("\\", "/"),
+          modules: modules(this, name),
+          outputs,
+        };
+        await mkdir(folder, { recursive: true });
+        await writeFile(path.join(folder, file), `${JSON.stringify(told)}\n`);
+      } catch (error) {
+        // A build is worth more than what is known of it.
+        this.warn(`uvlet-recorder wrote nothing: ${error instanceof Error ? error.message : error}`);
+      }
+    },
+  };
+}
+
+/** A module's id without its query, and the query. @param {string} id */
+function split(id) {
+  const at = id.indexOf("?");
+  return at < 0 ? [id, ""] : [id.slice(0, at), id.slice(at)];
+}
+
+/** Rolldown's own word for where the code runs. @param {any} options */
+function platform(options) {
+  return options.platform === "node" ? "server" : options.platform === "browser" ? "browser" : null;
+}
+
+/** @param {any} context @param {(id: string) => string} name */
+function modules(context, name) {
+  return [...context.getModuleIds()].sort().flatMap((id) => {
+    const info = context.getModuleInfo(id);
+    if (!info) return [];
+    return {
+      id: name(id),
+      external: Boolean(info.isExternal),
+      sideEffects: info.moduleSideEffects !== false,
+      exports: info.exports ?? null,
+      imports: (info.importedIds ?? []).map(name),
+      dynamicImports: (info.dynamicallyImportedIds ?? []).map(name),
+    };
+  });
+}
+
+/** @param {any} options @param {Record<string, any>} bundle @param {(id: string) => string} name */
+function output(options, bundle, name) {
+  const items = Object.values(bundle);
+  const chunks = items.filter((item) => item.type === "chunk");
+  return {
+    format: options.format ?? null,
+    chunks: chunks.map((chunk) => ({
+      file: chunk.fileName,
+      name: chunk.name ?? null,
+      entry: Boolean(chunk.isEntry),
+      dynamicEntry: Boolean(chunk.isDynamicEntry),
+      facade: chunk.facadeModuleId ? name(chunk.facadeModuleId) : null,
+      imports: chunk.imports,
+      dynamicImports: chunk.dynamicImports,
+      styles: [...(chunk.viteMetadata?.importedCss ?? [])],
+      assets: [...(chunk.viteMetadata?.importedAssets ?? [])],
+      modules: Object.entries(chunk.modules).map(([id, module]) => ({
+        id: name(id),
+        rendered: module.renderedLength ?? null,
+        renderedExports: module.renderedExports ?? null,
+        removedExports: module.removedExports ?? null,
+      })),
+    })),
+    assets: items
+      .filter((item) => item.type === "asset")
+      .map((asset) => ({ file: asset.fileName, sources: asset.originalFileNames ?? [] })),
+  };
+}
