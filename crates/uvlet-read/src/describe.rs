@@ -19,8 +19,19 @@ pub struct Described {
     pub told: Option<Told>,
     /// The description's place, for reading texts out of it.
     pub source: Option<Listed>,
+    /// Every build of the folder whose target is said.
+    pub targets: Vec<Said>,
     /// Where it disagrees with the folder.
     pub notices: Vec<Notice>,
+}
+
+/// A build that says where it runs.
+pub struct Said {
+    pub target: Target,
+    /// The folder of its output, with a slash; empty for the whole.
+    pub place: String,
+    /// Its files.
+    pub files: Vec<String>,
 }
 
 /// Kinds of descriptions.
@@ -62,6 +73,10 @@ pub fn find(
             if let Err(wrong) = told.tie(paths) {
                 elsewhere.push((file.path.clone(), wrong));
                 continue;
+            }
+            if let Some((target, _)) = told.target {
+                let files = told.files.iter().map(|file| file.path.clone()).collect();
+                described.targets.push(Said { target, place: told.place.clone(), files });
             }
             let fits = told.target.as_ref().is_none_or(|(target, _)| *target == wanted);
             let richness = match kind {

@@ -1,7 +1,7 @@
 //! Decides what a path holds and makes one record of it.
 
 use std::{
-    collections::BTreeSet,
+    collections::{BTreeMap, BTreeSet},
     io,
     path::{Path, PathBuf},
 };
@@ -9,15 +9,15 @@ use std::{
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_ledger::coding;
 use uvlet_record::{
-    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
-    SavedError, SetAside, Target, Texts,
+    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError,
+    SetAside, Target, Texts,
     sizes::{Coded, Coding},
 };
 
 use crate::{
     accounts::{self, Ledger},
     connect::Connector,
-    describe,
+    describe::{self, Said},
     entries::{self, Scripts},
     examine::{self, Examined, Examiner},
     folder::{self, Listed, Listing, Text},
@@ -202,7 +202,8 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     notices.append(&mut listing.notices);
     let mut examined = std::mem::take(&mut looked.examined);
     let told = looked.told.as_ref();
-    let set_aside = set_aside(path, options, told, &mut listing, &mut examined, &mut notices)?;
+    let set_aside =
+        set_aside(path, options, &looked.targets, &mut listing, &mut examined, &mut notices)?;
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
@@ -285,6 +286,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
 struct Looked {
     examined: Vec<Examined>,
     told: Option<Told>,
+    targets: Vec<Said>,
     twins: Coded<u64>,
     notices: Vec<Notice>,
 }
@@ -302,14 +304,15 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
         })?;
         let sources = MapSources { listing, maps: options.maps.as_deref(), texts: options.texts };
         let told = described.told.take();
-        let texts = said::Sources::new(told.as_ref(), described.source, options.root.as_deref());
+        let texts =
+            said::Sources::new(told.as_ref(), described.source.take(), options.root.as_deref());
         let text = |module| texts.text(module);
         let examined = Examiner::new(listing, sources, told.as_ref(), &text).examine();
-        Ok((examined, told, described.notices))
+        Ok((examined, told, described))
     };
     let (read, coded) = rayon::join(read, || examine::coded(listing, coding::GZIP_LEVEL));
-    let (mut examined, told, mut said) = read?;
-    notices.append(&mut said);
+    let (mut examined, told, mut described) = read?;
+    notices.append(&mut described.notices);
     for (file, bytes) in examined.iter_mut().zip(coded) {
         file.gzip = bytes;
     }
@@ -319,7 +322,7 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
         measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
         used.for_each(|twin| examined[twin.file].gzip = twin.bytes);
     }
-    Ok(Looked { examined, told, twins: measured_by_twin, notices })
+    Ok(Looked { examined, told, targets: described.targets, twins: measured_by_twin, notices })
 }
 
 fn mode(
@@ -354,57 +357,54 @@ fn target(told: Option<&Told>, examined: &[Examined], files: &[File]) -> (Target
     judge::target(externals.map(String::as_str))
 }
 
-/// Where the folder holds output for browser and server, keeps that of the target asked for.
+/// Where the folder holds output for several targets, keeps that of the one asked for: the
+/// browser's, unless there is none.
 fn set_aside(
     path: &Path,
     options: &Options,
-    told: Option<&Told>,
+    said: &[Said],
     listing: &mut Listing,
     examined: &mut Vec<Examined>,
     notices: &mut Vec<Notice>,
 ) -> Result<Vec<SetAside>, ReadError> {
     let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
     let resolver = Resolver::new(paths, options.base.as_deref());
-    let wanted = options.target.unwrap_or(Target::Browser);
-    let Some(servers) = targets::server_files(listing, examined, &resolver) else {
-        let externals = examined
-            .iter()
-            .filter_map(|file| file.code.as_ref())
-            .flat_map(|code| code.loads.iter().chain(&code.node_requires).map(String::as_str));
-        let only = match told.and_then(|told| told.target.as_ref()) {
-            Some((target, _)) => *target,
-            None => judge::target(externals).0,
-        };
-        return match options.target {
-            Some(target) if target != only => {
-                Err(ReadError::NoTarget { path: path.to_owned(), target })
-            }
-            _ => Ok(Vec::new()),
-        };
+    let targets = targets::of_files(listing, examined, &resolver, said);
+    // Pictures and data alone are no output of their own.
+    let is_code = |at: usize| matches!(listing.counted[at].1, Kind::Script | Kind::Page);
+    let there: BTreeSet<Target> =
+        targets.iter().enumerate().filter(|(at, _)| is_code(*at)).map(|(_, t)| *t).collect();
+    let wanted = match (options.target, there.first()) {
+        (Some(target), _) if there.contains(&target) => target,
+        (Some(target), _) => return Err(ReadError::NoTarget { path: path.to_owned(), target }),
+        (None, first) => first.copied().unwrap_or(Target::Browser),
     };
-    let other = match wanted {
-        Target::Browser => Target::Server,
-        Target::Server => Target::Browser,
-        target => return Err(ReadError::NoTarget { path: path.to_owned(), target }),
-    };
-    let keep = |at: usize| servers[at] == (wanted == Target::Server);
-    let (mut file_count, mut bytes) = (0, 0);
-    for (at, (file, _)) in listing.counted.iter().enumerate().filter(|(at, _)| !keep(*at)) {
-        file_count += 1;
-        bytes += file.bytes;
-        examined[at].notices.clear();
+    if there.len() < 2 {
+        return Ok(Vec::new());
     }
-    let mut at = 0;
-    listing.counted.retain(|_| (keep(at), at += 1).0);
-    at = 0;
-    examined.retain(|_| (keep(at), at += 1).0);
-    let message = format!(
-        "{file_count} files of {} output ({bytes} B emitted) are set aside, in no total; --target {} looks at them",
-        other.name(),
-        other.name(),
-    );
-    notices.push(Notice::new("target-set-aside", message, None));
-    Ok(vec![SetAside { target: other, file_count, bytes }])
+    let mut aside: BTreeMap<Target, SetAside> = BTreeMap::new();
+    for (at, (file, _)) in listing.counted.iter().enumerate() {
+        let target = targets[at];
+        if target != wanted {
+            let part = SetAside { target, file_count: 0, bytes: 0 };
+            let part = aside.entry(target).or_insert(part);
+            part.file_count += 1;
+            part.bytes += file.bytes;
+        }
+    }
+    let mut kept = targets.iter().map(|&target| target == wanted);
+    listing.counted.retain(|_| kept.next().unwrap_or(true));
+    let mut kept = targets.iter().map(|&target| target == wanted);
+    examined.retain(|_| kept.next().unwrap_or(true));
+    for SetAside { target, file_count, bytes } in aside.values() {
+        let name = target.name();
+        let message = format!(
+            "{} of {name} output ({bytes} B emitted) set aside, in no total; --target {name} looks there",
+            if file_count == &1 { "1 file".to_owned() } else { format!("{file_count} files") },
+        );
+        notices.push(Notice::new("target-set-aside", message, None));
+    }
+    Ok(aside.into_values().collect())
 }
 
 /// The folder's own name; `.` and `..` are looked up, since they name nothing.

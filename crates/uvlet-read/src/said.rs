@@ -28,14 +28,31 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
         once_each(paths.iter().filter_map(|path| ids.get(path).copied()).collect())
     };
     let mut holders: BTreeMap<usize, BTreeSet<FileId>> = BTreeMap::new();
+    let mut requested: Vec<(FileId, FileId)> = Vec::new();
     for file in &told.files {
         let Some(&id) = ids.get(&file.path) else { continue };
         for &module in file.slots.iter().flat_map(|slot| &slot.modules) {
             holders.entry(module).or_default().insert(id);
         }
         let record = &mut ledger.files[id.at()];
+        // Scripts of older formats load in ways of their own.
+        for load in ids_of(&file.loads) {
+            if !record.loads.contains(&load) {
+                record.loads.push(load);
+            }
+        }
+        for opened in ids_of(&file.opens) {
+            let is_known = |o: &Opening| o.file == id && o.files.contains(&opened);
+            if !openings.iter().any(is_known) {
+                requested.push((id, opened));
+            }
+        }
         let known = [record.loads.as_slice(), record.names.as_slice(), &[id]].concat();
         record.names.extend(ids_of(&file.names).into_iter().filter(|name| !known.contains(name)));
+    }
+    for (file, opened) in requested {
+        let request = ledger.files[opened.at()].path.clone();
+        openings.push(Opening { file, module: None, request, files: vec![opened] });
     }
     for opening in &told.openings {
         let files = ids_of(&opening.files);

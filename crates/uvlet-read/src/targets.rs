@@ -1,21 +1,51 @@
-//! Server output beside browser output: which files a visitor never downloads.
+//! Outputs for several targets in one folder: which files a visitor never downloads.
 //!
-//! A script that loads what only Node.js has runs on a server, unless a page loads it. So does all
+//! A bundler may say where its build runs, which then holds for the folder of its output. Else a script that loads what only Node.js has runs on a server, unless a page loads it. So does all
 //! that only such scripts load, and the folder around them as far up as no page reaches into it.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, HashMap};
 
-use uvlet_record::{FileId, Kind};
+use uvlet_record::{FileId, Kind, Target};
 
 use crate::{
+    describe::Said,
     examine::Examined,
     folder::Listing,
     judge::is_node_builtin,
     resolve::{Meant, Resolver, folder_of},
 };
 
-/// Whether each counted file is a server's; `None` where the folder holds one target only.
-pub fn server_files(
+/// Where each counted file runs: as a bundler says of its build, else as the code shows.
+pub fn of_files(
+    listing: &Listing,
+    examined: &[Examined],
+    resolver: &Resolver<'_>,
+    said: &[Said],
+) -> Vec<Target> {
+    let servers = server_files(listing, examined, resolver);
+    let by_code = |at: usize| match servers.as_ref().is_some_and(|servers| servers[at]) {
+        true => Target::Server,
+        false => Target::Browser,
+    };
+    let mut of_file: HashMap<&str, Target> = HashMap::new();
+    for build in said {
+        of_file.extend(build.files.iter().map(|path| (path.as_str(), build.target)));
+    }
+    let of_folder = |path: &str| {
+        let around = said.iter().filter(|build| path.starts_with(build.place.as_str()));
+        around.max_by_key(|build| build.place.len()).map(|build| build.target)
+    };
+    let files = listing.counted.iter().enumerate();
+    files
+        .map(|(at, (file, _))| {
+            let path = file.path.as_str();
+            of_file.get(path).copied().or_else(|| of_folder(path)).unwrap_or_else(|| by_code(at))
+        })
+        .collect()
+}
+
+/// Whether the code shows each counted file to be a server's; `None` where none is.
+fn server_files(
     listing: &Listing,
     examined: &[Examined],
     resolver: &Resolver<'_>,
@@ -45,10 +75,7 @@ pub fn server_files(
         servers.contains(&at)
             || folders.iter().any(|folder| path(at).starts_with(&format!("{folder}/")))
     };
-    let servers: Vec<bool> = (0..examined.len()).map(is_server).collect();
-    let is_code = |at: usize| matches!(listing.counted[at].1, Kind::Script | Kind::Page);
-    let both = |wanted: bool| (0..servers.len()).any(|at| servers[at] == wanted && is_code(at));
-    (both(true) && both(false)).then_some(servers)
+    Some((0..examined.len()).map(is_server).collect())
 }
 
 /// Its code loads what only Node.js has.

@@ -46,6 +46,8 @@ pub struct Told {
     pub lacks: Vec<String>,
     /// Errors that the bundler reports of the build.
     pub errors: u64,
+    /// The folder of its output inside the folder that is read, with a slash; empty for the whole.
+    pub place: String,
 }
 
 /// One module.
@@ -97,6 +99,10 @@ pub struct ToldFile {
     pub entry: Option<usize>,
     /// Other files that its code may ask for.
     pub names: Vec<String>,
+    /// Files that it statically loads.
+    pub loads: Vec<String>,
+    /// Files that it asks for on demand.
+    pub opens: Vec<String>,
     /// Styles that belong to it.
     pub styles: Vec<String>,
     /// Ids of its chunks.
@@ -151,7 +157,9 @@ pub enum Untold {
     )]
     Foreign,
     /// Its form is newer than this program.
-    #[error("is of form {form}, newer than {known}, which this version reads: update uvlet, or print its recorder anew")]
+    #[error(
+        "is of form {form}, newer than {known}, which this version reads: update uvlet, or print its recorder anew"
+    )]
     Newer {
         /// The file's form.
         form: u32,
@@ -259,6 +267,9 @@ impl Told {
         if let Shift::Strip(prefix) = &shift {
             self.rebase(prefix);
         }
+        if let Shift::Add(prefix) = &shift {
+            self.place.clone_from(prefix);
+        }
         let moved = |path: &mut String| {
             if let Some(new) = shift.apply(path) {
                 *path = new;
@@ -266,7 +277,8 @@ impl Told {
         };
         for file in &mut self.files {
             moved(&mut file.path);
-            file.names.iter_mut().chain(&mut file.styles).for_each(moved);
+            let lists = [&mut file.names, &mut file.styles, &mut file.loads, &mut file.opens];
+            lists.into_iter().flatten().for_each(moved);
         }
         self.entries.iter_mut().flat_map(|entry| &mut entry.files).for_each(moved);
         self.openings.iter_mut().flat_map(|opening| &mut opening.files).for_each(moved);

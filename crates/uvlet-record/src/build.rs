@@ -192,7 +192,9 @@ pub enum Mode {
 }
 
 /// Where a build is meant to run.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
+)]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the place itself")]
 pub enum Target {

@@ -240,6 +240,10 @@ pub enum Target {
     Browser,
     /// What runs on Node.js.
     Server,
+    /// What runs on servers near the visitor, without Node.js.
+    Edge,
+    /// What runs in a worker of its own.
+    Worker,
 }
 
 /// When to colour.

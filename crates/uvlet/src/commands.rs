@@ -60,6 +60,8 @@ fn open_with(build: &Build, texts: bool) -> Result<(Option<Config>, Record), Fai
         target: build.target.map(|target| match target {
             cli::Target::Browser => Target::Browser,
             cli::Target::Server => Target::Server,
+            cli::Target::Edge => Target::Edge,
+            cli::Target::Worker => Target::Worker,
         }),
         base: config.as_ref().and_then(|config| config.base.clone()),
         own: config.as_ref().map(|config| config.own.clone()).unwrap_or_default(),

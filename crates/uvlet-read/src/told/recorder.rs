@@ -139,7 +139,8 @@ pub fn read(json: &str) -> Result<Told, Untold> {
         });
     }
     for (from, module) in file.modules.iter().enumerate() {
-        let asked = [(EdgeKind::Static, &module.imports), (EdgeKind::Dynamic, &module.dynamic_imports)];
+        let asked =
+            [(EdgeKind::Static, &module.imports), (EdgeKind::Dynamic, &module.dynamic_imports)];
         for (kind, names) in asked {
             let targets = names.iter().filter_map(|name| ids.get(name.as_str()));
             told.edges.extend(targets.map(|&to| ToldEdge { from, to, kind, request: None }));
@@ -153,7 +154,11 @@ pub fn read(json: &str) -> Result<Told, Untold> {
                 told.entries.push(ToldEntry {
                     name: chunk.name.clone().unwrap_or_default(),
                     files: closure(chunk, output),
-                    roots: chunk.facade.iter().filter_map(|id| ids.get(id.as_str()).copied()).collect(),
+                    roots: chunk
+                        .facade
+                        .iter()
+                        .filter_map(|id| ids.get(id.as_str()).copied())
+                        .collect(),
                 });
             }
         }
@@ -193,6 +198,8 @@ fn add_chunk(
         slots: rendered.iter().map(|&(at, _)| Slot { id: None, modules: vec![at] }).collect(),
         rendered: Some(rendered),
         entry: chunk.facade.as_deref().and_then(|id| ids.get(id).copied()),
+        loads: chunk.imports.clone(),
+        opens: chunk.dynamic_imports.clone(),
         names: chunk.assets.clone(),
         styles: chunk.styles.clone(),
         name: chunk.name.clone(),
