@@ -15,6 +15,7 @@ mod folder;
 mod hashes;
 mod html;
 mod judge;
+mod locks;
 mod names;
 mod naming;
 mod older;

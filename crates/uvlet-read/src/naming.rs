@@ -13,6 +13,7 @@ use uvlet_record::{
 
 use crate::{
     examine::Examined,
+    locks::Locked,
     older, packages,
     sourcemaps::Source,
     told::{Told, ToldModule},
@@ -105,12 +106,13 @@ pub fn names(
     for package in named.iter().flatten().flatten().filter_map(|named| named.package.as_ref()) {
         installed.entry((&package.name, &package.place)).or_insert(package);
     }
+    let locked = root.map(Locked::under).unwrap_or_default();
     let packages: Vec<Package> = installed
         .values()
         .map(|package| Package {
             name: package.name.clone(),
             place: package.place.clone(),
-            version: packages::version(package, root),
+            version: packages::version(package, root, &locked),
             own: own.is_match(&package.name) || workspaces.contains(&package.place),
         })
         .collect();

@@ -8,13 +8,16 @@ use std::{collections::HashMap, fs, path::Path};
 use serde::Deserialize;
 use uvlet_record::path::Installed;
 
+use crate::locks::Locked;
+
 /// The version of a package: from its path where the package manager writes it there, else from
-/// `package.json` at its place under `root`.
-pub fn version(installed: &Installed, root: Option<&Path>) -> Option<String> {
+/// `package.json` at its place under `root`, else from the lock file there.
+pub fn version(installed: &Installed, root: Option<&Path>, locked: &Locked) -> Option<String> {
     if let Some(version) = &installed.version {
         return Some(version.clone());
     }
-    manifest(root?, &installed.place)?.version
+    let manifest = manifest(root?, &installed.place);
+    manifest.and_then(|manifest| manifest.version).or_else(|| locked.version(installed))
 }
 
 #[derive(Deserialize)]
