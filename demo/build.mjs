@@ -9,7 +9,7 @@ import { layout } from "./layout.mjs";
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const PAGES = ["timetable", "booking", "crew"];
-const BUNDLERS = ["esbuild", "rspack", "vite", "webpack"];
+const BUNDLERS = ["esbuild", "rollup", "rspack", "vite", "webpack"];
 
 const { values } = parseArgs({ options: { bundler: { type: "string", multiple: true }, into: { type: "string" } } });
 const into = path.resolve(values.into ?? path.join(here, "builds"));
@@ -42,7 +42,7 @@ for (const name of values.bundler ?? BUNDLERS) {
     const template = await readFile(path.join(site, "page.html"), "utf8");
     const page = (title, head) => template.replace("{{title}}", title).replace("{{head}}", head.join("\n"));
     await bundle({ site, out, pages: PAGES, state, page, ...differs });
-    await cp(path.join(site, "public"), out, { recursive: true });
+    if (!differs.server) await cp(path.join(site, "public"), out, { recursive: true });
     const kept = path.join(into, `${name}-${state}${suffix}`);
     await rm(kept, { recursive: true, force: true });
     await cp(out, kept, { recursive: true });

@@ -55,8 +55,10 @@ export async function compile(bundler, { site, out, pages, state, page, maps = t
   await new Promise((resolve) => compiler.close(resolve));
   if (stats.hasErrors()) throw new Error(stats.toString({ all: false, errors: true }));
   const told = stats.toJson(STATS);
-  // Where the site was laid out is nobody's business.
-  await writeFile(path.join(out, "stats.json"), JSON.stringify(told).replaceAll(site, "/kelpwick"));
+  // Where the site was laid out, and where the tools stand, is nobody's business.
+  const tools = path.resolve(import.meta.dirname, "..");
+  const text = JSON.stringify(told).replaceAll(site, "/kelpwick").replaceAll(tools, "/tools");
+  await writeFile(path.join(out, "stats.json"), text);
   for (const name of pages) {
     const files = told.entrypoints[name].assets.map((asset) => asset.name);
     const head = files.map((file) =>

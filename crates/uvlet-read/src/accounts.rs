@@ -136,6 +136,9 @@ fn pieces(
     if let Some(rendered) = &file.rendered {
         let sum: u64 = rendered.iter().map(|(_, bytes)| bytes).sum();
         let modules = rendered.iter().map(|&(module, _)| owner(module));
+        if sum == 0 {
+            return Pieces::whole(bytes, Owner::Glue, Basis::Estimated);
+        }
         // Not minified, or barely: what is left is the bundler's. Else the lengths give shares only.
         if sum <= bytes && (bytes - sum) * 20 <= bytes {
             let amounts = modules.zip(rendered.iter().map(|(_, bytes)| *bytes));

@@ -80,8 +80,9 @@ fn is_a_modules(record: &Record, chunk: &Chunk, stem: &str) -> bool {
         _ => None,
     });
     // Helpers of the bundler name chunks too, and are glue.
-    stem.contains("helper")
-        || stem.contains("runtime")
+    let lower = stem.to_ascii_lowercase();
+    lower.contains("helper")
+        || lower.contains("runtime")
         || paths.any(|path| {
             let (folder, file) = path.rsplit_once('/').unwrap_or(("", path));
             let name = file.split('.').next().unwrap_or(file);

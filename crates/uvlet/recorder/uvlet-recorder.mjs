@@ -31,8 +31,8 @@ export default function uvletRecorder({ file = "uvlet-recorder.json", root } = {
 
   /** A module's name: virtual ones as they are, others from the project's folder. @param {string} id */
   const name = (id) => {
-    const [bare, query] = split(id);
-    return path.isAbsolute(bare) ? path.relative(from, bare).replaceAll("\\", "/") + query : id;
+    const [, virtual, bare, query] = /** @type {string[]} */ (/^(\0?)([^?]*)(.*)$/s.exec(id));
+    return path.isAbsolute(bare) ? virtual + path.relative(from, bare).replaceAll("\\", "/") + query : id;
   };
 
   /** Vite tells each environment apart. @param {any} context @param {any} options */
@@ -89,12 +89,6 @@ export default function uvletRecorder({ file = "uvlet-recorder.json", root } = {
       }
     },
   };
-}
-
-/** A module's id without its query, and the query. @param {string} id */
-function split(id) {
-  const at = id.indexOf("?");
-  return at < 0 ? [id, ""] : [id.slice(0, at), id.slice(at)];
 }
 
 /** Rolldown's own word for where the code runs. @param {any} options */

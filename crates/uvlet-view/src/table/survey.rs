@@ -164,7 +164,7 @@ fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -
     let units = screen.units;
     let measure = screen.measure;
     let parts = parts(entry, screen);
-    let aliases = match entry.aliases.len() {
+    let aliases = match entry.pages.len().saturating_sub(1) {
         0 => String::new(),
         more => format!(" and {}", count(more, "page") + " like it"),
     };

@@ -1,0 +1,2 @@
+import{h as t}from"./format-hkoz5j5b.js";function d(a,l,{caption:n,empty:s="Nothing to show"}={}){const c=t("tr",{},a.map(({label:o,align:e})=>t("th",{scope:"col",class:e},o))),h=o=>t("tr",{},a.map(({of:e,align:r})=>t("td",{class:r},e(o)))),p=l.length>0?l.map(h):[t("tr",{},t("td",{colSpan:a.length},s))];return t("table",{class:"k-table"},n&&t("caption",{},n),t("thead",{},c),t("tbody",{},p))}export{d as t};
+//# sourceMappingURL=table-inklsn1d.js.map
