@@ -137,6 +137,6 @@ function output(options, bundle, name) {
     })),
     assets: items
       .filter((item) => item.type === "asset")
-      .map((asset) => ({ file: asset.fileName, sources: asset.originalFileNames ?? [] })),
+      .map((asset) => ({ file: asset.fileName, sources: (asset.originalFileNames ?? []).map(name) })),
   };
 }
