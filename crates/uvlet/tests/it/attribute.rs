@@ -44,7 +44,14 @@ fn bytes_below(folder: &Path) -> u64 {
                 true if name == ".vite" => 0,
                 true => bytes_below(&path),
                 false if name.ends_with(".map") => 0,
-                false if matches!(name.as_str(), "metafile.json" | "stats.json") => 0,
+                false
+                    if matches!(
+                        name.as_str(),
+                        "metafile.json" | "stats.json" | "uvlet-recorder.json"
+                    ) =>
+                {
+                    0
+                }
                 false => entry.metadata().unwrap().len(),
             }
         })

@@ -10,6 +10,7 @@ mod attribute;
 mod bad_input;
 mod demo;
 mod formats;
+mod fresh;
 mod gate;
 mod pages;
 mod records;

@@ -72,8 +72,8 @@ fn listed(build: &Path, entry: &str) -> (Vec<String>, bool) {
 #[rstest]
 #[case(0, "esbuild", None)]
 #[case(1, "esbuild", None)]
-#[case(2, "vite", None)]
-#[case(3, "vite", None)]
+#[case(2, "vite", Some("8.3.8"))]
+#[case(3, "vite", Some("8.3.8"))]
 #[case(4, "webpack", Some("5.112.2"))]
 #[case(5, "webpack", Some("5.112.2"))]
 #[case(6, "rspack", Some("2.3.2"))]
@@ -310,4 +310,84 @@ fn disagreements_with_the_folder_are_told() {
     for code in ["stats-damaged", "stats-missing", "stats-off", "stats-short"] {
         assert!(codes.contains(&code), "{code} in {codes:?}");
     }
+}
+
+/// Rollup and Vite with the recorder: the sizes are the maps' either way.
+#[rstest]
+#[case("rollup-before", "rollup", "4.68.7")]
+#[case("rollup-after", "rollup", "4.68.7")]
+#[case("vite-before", "vite", "8.3.8")]
+fn the_recorder_adds_edges_and_names_to_the_same_sizes(
+    #[case] build: &str,
+    #[case] bundler: &str,
+    #[case] version: &str,
+) {
+    let build = format!("builds/{build}");
+    let answer = json(&demo(), &["survey", &build]);
+    assert_eq!(answer["build"]["bundler"], bundler);
+    assert_eq!(answer["build"]["bundler_version"], version);
+    assert_eq!(answer["entries"].as_array().unwrap().len(), 3);
+    let record: Value = serde_json::from_str(&uvlet(&demo(), &["record", &build]).out).unwrap();
+    let record = &record["record"];
+    assert!(record["edges"].as_array().unwrap().len() > 100);
+    assert!(record["modules"].as_array().unwrap().iter().any(|m| m["used"].is_object()));
+    let folder = Folder::new();
+    let (with, without) = (folder.path().join("with"), folder.path().join("without"));
+    for (to, keep) in [(&with, ""), (&without, ".json")] {
+        for file in walkdir::WalkDir::new(demo().join(&build)).into_iter().map(Result::unwrap) {
+            let inside = file.path().strip_prefix(demo().join(&build)).unwrap();
+            let name = inside.to_str().unwrap();
+            if file.file_type().is_file() && (keep.is_empty() || !name.ends_with(keep)) {
+                fs::create_dir_all(to.join(inside).parent().unwrap()).unwrap();
+                fs::copy(file.path(), to.join(inside)).unwrap();
+            }
+        }
+    }
+    // A script without a map, the bundler's own, is glue only where the recorder says so.
+    let modules = |build: &str| {
+        let mut rows = rows(folder.path(), build, "module", &["--in", "scripts"]);
+        rows.retain(|name, _| !name.starts_with('('));
+        rows
+    };
+    assert_eq!(modules("with"), modules("without"));
+}
+
+#[test]
+fn lengths_from_before_minification_give_shares() {
+    let bare = copy("builds/rollup-before", |name| !name.ends_with(".map"));
+    let mapped = rows(&demo(), "builds/rollup-before", "package", &["--in", "scripts"]);
+    let estimated = rows(bare.path(), "dist", "package", &["--in", "scripts"]);
+    assert_eq!(total(&estimated), total(&mapped));
+    let (bytes, basis) = &estimated["moorline node_modules/moorline"];
+    assert_eq!(basis, "estimated");
+    let (by_map, _) = mapped["moorline node_modules/moorline"];
+    assert!(bytes.abs_diff(by_map) * 5 < by_map, "{bytes}, by map {by_map}");
+}
+
+#[rstest]
+#[case(&[], "browser", "client/", &[("server", 1)])]
+#[case(&["--target", "server"], "server", "server/", &[("browser", 17)])]
+fn each_target_is_a_build_of_its_own(
+    #[case] options: &[&str],
+    #[case] target: &str,
+    #[case] folder: &str,
+    #[case] aside: &[(&str, u64)],
+) {
+    let build = "builds/vite-after-two-targets";
+    let answer = json(&demo(), &[&["survey", build], options].concat());
+    assert_eq!(answer["build"]["target"], target);
+    for entry in answer["entries"].as_array().unwrap() {
+        let files = texts(&entry["startup"]["files"]);
+        assert!(files.iter().all(|file| file.starts_with(folder)), "{files:?}");
+    }
+    let set_aside: Vec<(&str, u64)> = answer["set_aside"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|part| (part["target"].as_str().unwrap(), part["file_count"].as_u64().unwrap()))
+        .collect();
+    assert_eq!(set_aside, aside);
+    let missing = uvlet(&demo(), &["survey", build, "--target", "edge"]);
+    assert_eq!(missing.status, 2);
+    assert!(missing.err.contains("holds no output for the edge"), "{}", missing.err);
 }

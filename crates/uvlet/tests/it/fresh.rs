@@ -1,0 +1,79 @@
+//! The sample builds, made once more from their sources by the bundlers themselves.
+
+use std::{
+    env, fs,
+    path::Path,
+    process::{Command, Output},
+};
+
+use serde_json::Value;
+
+use crate::support::{Folder, demo, uvlet};
+
+/// Folders that are made anew.
+const MADE: [&str; 3] = ["node_modules", ".site", "builds"];
+
+fn copy(from: &Path, to: &Path) {
+    fs::create_dir_all(to).unwrap();
+    for entry in fs::read_dir(from).unwrap().map(Result::unwrap) {
+        let name = entry.file_name();
+        let made = MADE.iter().any(|made| name == *made);
+        if entry.file_type().unwrap().is_file() {
+            fs::copy(entry.path(), to.join(name)).unwrap();
+        } else if !made {
+            copy(&entry.path(), &to.join(name));
+        }
+    }
+}
+
+fn run(folder: &Path, program: &str, arguments: &[&str]) {
+    let Output { status, stdout, stderr } =
+        Command::new(program).current_dir(folder).args(arguments).output().unwrap();
+    let said = [stdout, stderr].map(|text| String::from_utf8_lossy(&text).into_owned()).concat();
+    assert!(status.success(), "{program} {arguments:?}: {said}");
+}
+
+/// A build's record, but for what a bundler words differently from run to run: the lists in its
+/// notes on what it could not optimise.
+fn record(site: &Path, build: &str) -> Value {
+    let said = uvlet(&site.join("builds"), &["record", build]);
+    let mut record: Value = serde_json::from_str(&said.out).unwrap();
+    let mut record = record["record"].take();
+    for module in record["modules"].as_array_mut().unwrap() {
+        module.as_object_mut().unwrap().remove("bailouts");
+    }
+    for aside in record["aside"].as_array_mut().unwrap() {
+        aside.as_object_mut().unwrap().remove("bytes");
+    }
+    record
+}
+
+/// Needs npm and its registry: without npm it is left out, but where `UVLET_FRESH` is set, as in
+/// continuous integration.
+#[test]
+fn fresh_builds_give_the_committed_records() {
+    if Command::new("npm").arg("--version").output().is_err() {
+        assert!(env::var_os("UVLET_FRESH").is_none(), "npm is needed to build the sample site");
+        return;
+    }
+    let folder = Folder::new();
+    let fresh = folder.path().join("demo");
+    copy(&demo(), &fresh);
+    // The sample site uses the recorder that the program hands out.
+    let plugin = folder.path().join("crates/uvlet/recorder");
+    fs::create_dir_all(&plugin).unwrap();
+    let plugin = plugin.join("uvlet-recorder.mjs");
+    let said = uvlet(folder.path(), &["recorder", "-o", plugin.to_str().unwrap()]);
+    assert_eq!(said.status, 0, "{}", said.err);
+    run(&fresh, "npm", &["install", "--no-audit", "--no-fund", "--prefer-offline"]);
+    run(&fresh, "node", &["build.mjs"]);
+    let mut builds = 0;
+    for build in fs::read_dir(demo().join("builds")).unwrap().map(Result::unwrap) {
+        let name = build.file_name().into_string().unwrap();
+        let (committed, made) = (record(&demo(), &name), record(&fresh, &name));
+        assert!(committed["modules"].as_array().unwrap().len() > 50, "{name}");
+        assert!(committed == made, "{name} is not what its sources give: build the demo again");
+        builds += 1;
+    }
+    assert_eq!(builds, 13);
+}
