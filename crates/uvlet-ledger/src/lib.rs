@@ -5,6 +5,7 @@
 //! into whole parts that add up to it.
 
 pub mod coding;
+pub mod deflate;
 pub mod shares;
 pub mod sourcemap;
 mod vlq;
