@@ -7,7 +7,7 @@ use serde::Serialize;
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
     Basis, CellId, FileId, Kind, ModuleId, Owner, PackageId, Record,
-    sizes::{Amount, Measure, Sizes},
+    sizes::{Amount, Coding, Measure, Sizes},
 };
 
 use crate::lens::{CellSet, Lens};
@@ -87,9 +87,9 @@ pub struct Row {
     pub source: Option<u64>,
     /// How the emitted bytes were found: that of the weakest part.
     pub basis: Basis,
-    /// Some of its bytes share a file with others, so that a coded size is a share of that file's.
+    /// Codings in which some of it is a proportional share of a file.
     #[serde(skip)]
-    pub shares_files: bool,
+    pub shared_out: Vec<Coding>,
     /// Chunks that hold any of it.
     pub chunks: Vec<String>,
 }
@@ -264,17 +264,23 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         sizes,
         source,
         basis: cells().map(|cell| cell.basis).max().unwrap_or(Basis::Mapped),
-        shares_files: shares_files(record, ids),
+        shared_out: record
+            .encoders
+            .keys()
+            .copied()
+            .filter(|&coding| shares_files(record, ids, coding))
+            .collect(),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
     }
 }
 
-/// Whether a row has only part of some file.
-fn shares_files(record: &Record, ids: &[CellId]) -> bool {
+/// Whether a row has only part of some file whose bits are shared out in proportion.
+fn shares_files(record: &Record, ids: &[CellId], coding: Coding) -> bool {
     let mut held: BTreeMap<FileId, u64> = BTreeMap::new();
     for id in ids {
         let cell = &record.cells[id.at()];
         *held.entry(cell.file).or_default() += cell.amount.emitted;
     }
-    held.into_iter().any(|(file, bytes)| bytes < record.file(file).emitted)
+    let is_part = |file: FileId, bytes| bytes < record.file(file).emitted;
+    held.into_iter().any(|(file, bytes)| is_part(file, bytes) && !record.is_traced(file, coding))
 }

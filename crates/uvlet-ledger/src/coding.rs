@@ -44,6 +44,15 @@ pub fn gzip_size(text: &[u8], level: u32) -> u64 {
     encoder.finish().map_or(0, |counter| counter.0)
 }
 
+/// `text` as one gzip member, as [`gzip_size`] measures it.
+#[must_use]
+pub fn gzip(text: &[u8], level: u32) -> Vec<u8> {
+    let mut encoder = GzEncoder::new(Vec::new(), Compression::new(level.min(9)));
+    // Memory cannot fail as a sink, so neither can writing to it.
+    let _ = encoder.write_all(text);
+    encoder.finish().unwrap_or_default()
+}
+
 /// A sink that only counts: the coded text itself is never needed.
 struct Counter(u64);
 

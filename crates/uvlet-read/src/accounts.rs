@@ -2,9 +2,13 @@
 
 use std::collections::HashMap;
 
-use uvlet_ledger::{shares::apportion, walk::Span};
+use uvlet_ledger::{
+    deflate::{self, Charges, Container},
+    shares::apportion,
+    walk::Span,
+};
 use uvlet_record::{
-    Basis, Cell, CellId, File, FileId, Form, Kind, ModuleId, Owner, Run,
+    Basis, Cell, CellId, File, FileId, Form, Kind, ModuleId, Owner, Run, Shares,
     sizes::{Amount, Coded, Coding},
 };
 
@@ -163,6 +167,20 @@ fn pieces(
     Pieces::amounts(modules.into_iter().map(owner).zip(shares), 0, Basis::Estimated)
 }
 
+/// What the file's own stream spends on each part, where the parts' places are known and there are
+/// several.
+fn traced(examined: &Examined, pieces: &Pieces) -> Option<Charges> {
+    let stream = examined.gzip.stream.as_ref()?;
+    if !pieces.in_place || pieces.list.len() < 2 {
+        return None;
+    }
+    let ends = pieces.list.iter().scan(0, |end, piece| {
+        *end += piece.length;
+        Some(*end)
+    });
+    deflate::charge(stream, Container::Gzip, &ends.collect::<Vec<_>>()).ok()
+}
+
 impl Ledger {
     fn charge(
         &mut self,
@@ -176,12 +194,18 @@ impl Ledger {
         let first_run = self.runs.len();
         let mut cell_of: HashMap<Owner, usize> = HashMap::new();
         let mut start = 0;
-        for &Piece { length, owner, basis } in &pieces.list {
+        let charges = traced(examined, pieces);
+        for (at, &Piece { length, owner, basis }) in pieces.list.iter().enumerate() {
             let cell = *cell_of.entry(owner).or_insert_with(|| {
                 let amount = Amount::default();
                 self.cells.push(Cell { file: id, owner, amount, basis });
                 self.cells.len() - 1
             });
+            if let Some(charges) = &charges {
+                let bits = &mut self.cells[cell].amount.bits;
+                let before = bits.get(Coding::Gzip).copied().unwrap_or(0);
+                bits.set(Coding::Gzip, before + charges.stretches[at]);
+            }
             self.cells[cell].amount.emitted += length;
             self.cells[cell].basis = self.cells[cell].basis.max(basis);
             if length > 0 && pieces.in_place {
@@ -189,17 +213,29 @@ impl Ledger {
             }
             start += length;
         }
-        let weights: Vec<u64> =
-            self.cells[first_cell..].iter().map(|cell| cell.amount.emitted).collect();
-        // An empty file has a coded size all the same; its one cell bears it.
-        let weights =
-            if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
-        let bits = apportion(8 * examined.gzip, &weights);
-        for (cell, bits) in self.cells[first_cell..].iter_mut().zip(bits) {
-            cell.amount.bits.set(Coding::Gzip, bits);
+        let mut shares = Coded::default();
+        match charges {
+            Some(charges) => {
+                shares.set(Coding::Gzip, Shares::Traced);
+                let glue = *cell_of.entry(Owner::Glue).or_insert_with(|| {
+                    let amount = Amount::default();
+                    let basis = Basis::Mapped;
+                    self.cells.push(Cell { file: id, owner: Owner::Glue, amount, basis });
+                    self.cells.len() - 1
+                });
+                let bits = &mut self.cells[glue].amount.bits;
+                let before = bits.get(Coding::Gzip).copied().unwrap_or(0);
+                bits.set(Coding::Gzip, before + charges.container);
+            }
+            None => {
+                let alone = self.cells.len() == first_cell + 1;
+                let how = if alone { Shares::Traced } else { Shares::Proportional };
+                shares.set(Coding::Gzip, how);
+                self.share(first_cell, 8 * examined.gzip.bytes);
+            }
         }
         let mut coded = Coded::default();
-        coded.set(Coding::Gzip, examined.gzip);
+        coded.set(Coding::Gzip, examined.gzip.bytes);
         let form = match kind {
             Kind::Script => examined.form,
             Kind::Style => Form::Style,
@@ -211,6 +247,7 @@ impl Ledger {
             digest: examined.digest.clone(),
             emitted: listed.bytes,
             coded,
+            shares,
             form,
             source: None,
             loads: Vec::new(),
@@ -219,6 +256,18 @@ impl Ledger {
             cells: index(first_cell)..index(self.cells.len()),
             runs: index(first_run)..index(self.runs.len()),
         });
+    }
+
+    /// Shares bits out over a file's cells in proportion to their bytes.
+    fn share(&mut self, first_cell: usize, bits: u64) {
+        let cells = &mut self.cells[first_cell..];
+        let weights: Vec<u64> = cells.iter().map(|cell| cell.amount.emitted).collect();
+        // An empty file has a coded size all the same; its one cell bears it.
+        let weights =
+            if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
+        for (cell, bits) in cells.iter_mut().zip(apportion(bits, &weights)) {
+            cell.amount.bits.set(Coding::Gzip, bits);
+        }
     }
 
     /// Adds a run, joined to the one before it where both are one owner's.

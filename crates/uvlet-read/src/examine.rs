@@ -29,8 +29,8 @@ use crate::{
 pub struct Examined {
     /// Half of the SHA-256 of the bytes, in hexadecimal digits.
     pub digest: String,
-    /// Bytes under gzip.
-    pub gzip: u64,
+    /// Itself under gzip.
+    pub gzip: Packed,
     /// A script's loads; not looked for where the bundler says them.
     pub code: Option<Emitted>,
     /// How a script is put together.
@@ -164,9 +164,27 @@ impl<'a> Examiner<'a> {
     }
 }
 
-/// Bytes under gzip of every counted file, in order; 0 for what cannot be read.
-pub fn coded(listing: &Listing, gzip_level: u32) -> Vec<u64> {
-    each(listing, |file, _| Text::of(file).map_or(0, |text| gzip(file, &text, gzip_level)))
+/// A file on the wire.
+#[derive(Debug, Default)]
+pub struct Packed {
+    /// Bytes under gzip.
+    pub bytes: u64,
+    /// The stream, of files that several may own parts of.
+    pub stream: Option<Vec<u8>>,
+}
+
+/// Every counted file under gzip, in order; nothing of what cannot be read.
+pub fn coded(listing: &Listing, gzip_level: u32) -> Vec<Packed> {
+    each(listing, |file, kind| match Text::of(file) {
+        Ok(text) if kind.is_asset() => {
+            Packed { bytes: gzip(file, &text, gzip_level), stream: None }
+        }
+        Ok(text) => {
+            let stream = coding::gzip(&text, gzip_level);
+            Packed { bytes: stream.len() as u64, stream: Some(stream) }
+        }
+        Err(_) => Packed::default(),
+    })
 }
 
 /// Does something for every counted file, in parallel, the largest first.

@@ -19,7 +19,7 @@ use crate::{
     connect::Connector,
     describe::{self, Said},
     entries::{self, Scripts},
-    examine::{self, Examined, Examiner},
+    examine::{self, Examined, Examiner, Packed},
     folder::{self, Listed, Listing, Text},
     hashes::Hashes,
     judge, names,
@@ -313,14 +313,17 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
     let (read, coded) = rayon::join(read, || examine::coded(listing, coding::GZIP_LEVEL));
     let (mut examined, told, mut described) = read?;
     notices.append(&mut described.notices);
-    for (file, bytes) in examined.iter_mut().zip(coded) {
-        file.gzip = bytes;
+    for (file, packed) in examined.iter_mut().zip(coded) {
+        file.gzip = packed;
     }
     let mut measured_by_twin = Coded::default();
     if options.twins {
         let used = twins.iter().filter(|twin| twin.coding == Coding::Gzip);
         measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
-        used.for_each(|twin| examined[twin.file].gzip = twin.bytes);
+        for twin in used {
+            let stream = Text::of(&listing.aside[twin.aside].0).ok().map(|text| text.to_vec());
+            examined[twin.file].gzip = Packed { bytes: twin.bytes, stream };
+        }
     }
     Ok(Looked { examined, told, targets: described.targets, twins: measured_by_twin, notices })
 }

@@ -16,6 +16,8 @@ pub struct Twin {
     pub coding: Coding,
     /// Its bytes.
     pub bytes: u64,
+    /// Its place among the files that stand aside.
+    pub aside: usize,
 }
 
 /// The path that a precompressed copy stands for, and its coding.
@@ -32,21 +34,22 @@ pub fn stands_for(path: &str) -> Option<(&str, Coding)> {
 
 /// Decodes every twin and holds it against its file; one that says something else gets a notice.
 pub fn check(listing: &Listing, notices: &mut Vec<Notice>) -> Vec<Twin> {
-    let twins: Vec<&Listed> = listing
+    let twins: Vec<(usize, &Listed)> = listing
         .aside
         .iter()
-        .filter(|(_, kind)| *kind == AsideKind::Twin)
-        .map(|(file, _)| file)
+        .enumerate()
+        .filter(|(_, (_, kind))| *kind == AsideKind::Twin)
+        .map(|(at, (file, _))| (at, file))
         .collect();
     let checked: Vec<Result<Twin, Notice>> = twins
         .par_iter()
-        .filter_map(|twin| {
+        .filter_map(|&(aside, twin)| {
             let (plain, coding) = stands_for(&twin.path)?;
             let file =
                 listing.counted.binary_search_by(|(file, _)| file.path.as_str().cmp(plain)).ok()?;
             let same = decodes_to(twin, coding, &listing.counted[file].0);
             Some(if same.unwrap_or(false) {
-                Ok(Twin { file, coding, bytes: twin.bytes })
+                Ok(Twin { file, coding, bytes: twin.bytes, aside })
             } else {
                 let message = format!("does not decode to {plain}: it is not used");
                 Err(Notice::new("twin-differs", message, Some(&twin.path)))

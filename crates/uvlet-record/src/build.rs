@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run,
+    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run, Shares,
     sizes::{Amount, Coded, Coding, Measure},
 };
 
@@ -115,6 +115,23 @@ impl Record {
     pub fn cells_of(&self, id: FileId) -> &[Cell] {
         let range = &self.file(id).cells;
         &self.cells[range.start as usize..range.end as usize]
+    }
+
+    /// Whether a file's bits under a coding are traced to their owners; so are those of a file that
+    /// is one owner's.
+    #[must_use]
+    pub fn is_traced(&self, id: FileId, coding: Coding) -> bool {
+        self.cells_of(id).len() < 2 || self.file(id).shares.get(coding) == Some(&Shares::Traced)
+    }
+
+    /// How coded sizes are shared out, over all files.
+    #[must_use]
+    pub fn shares(&self, coding: Coding) -> Shares {
+        let mut files = (0..self.files.len()).map(FileId::new);
+        match files.all(|id| self.is_traced(id, coding)) {
+            true => Shares::Traced,
+            false => Shares::Proportional,
+        }
     }
 
     /// What a module belongs to, for people: its package, or the folder of an own one.

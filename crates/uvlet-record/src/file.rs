@@ -81,6 +81,28 @@ pub enum Form {
     Other,
 }
 
+/// How a file's coded size is shared out.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Shares {
+    /// In proportion to emitted bytes.
+    #[default]
+    Proportional,
+    /// By what the coded stream spends on each byte.
+    Traced,
+}
+
+impl Shares {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Proportional => "proportional",
+            Self::Traced => "traced",
+        }
+    }
+}
+
 /// One emitted file that counts.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct File {
@@ -95,6 +117,9 @@ pub struct File {
     /// Bytes on the wire.
     #[serde(default)]
     pub coded: Coded<u64>,
+    /// How the bits of each coding are shared out over the cells.
+    #[serde(default)]
+    pub shares: Coded<Shares>,
     /// How the text is put together.
     pub form: Form,
     /// The module an asset is made of, where that is known.

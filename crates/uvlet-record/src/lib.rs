@@ -16,7 +16,7 @@ mod verify;
 
 pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SetAside, Target, Texts};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
-pub use file::{Chunk, ChunkId, File, FileId, Form, Kind};
+pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, Shares};
 pub use graph::{
     Edge, EdgeKind, Entry, EntryId, Module, ModuleId, Opening, Origin, Package, PackageId, Used,
 };

@@ -63,7 +63,7 @@ pub fn answer<A: Serialize>(
     let encoders = record.encoders.iter().map(|(&coding, encoder)| {
         let twins = record.twins.get(coding).copied().unwrap_or(0);
         let (name, level) = (encoder.name.as_str(), encoder.level);
-        (coding, Encoder { name, level, shares: "proportional", twins })
+        (coding, Encoder { name, level, shares: record.shares(coding).name(), twins })
     });
     let envelope = Envelope {
         uvlet: About { schema: SCHEMA, version, command },

@@ -122,14 +122,15 @@ pub(crate) fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> Str
     }
 }
 
-/// A coded size of part of a file is shared out, however well the emitted bytes are known.
+/// A coded size that is a proportional share of a file is estimated, however well the emitted bytes
+/// are known.
 pub(crate) fn basis(row: &Row, measure: Measure) -> &'static str {
     // Nothing was found out of bytes that nobody owns.
     if row.name == "(unattributed)" {
         return "";
     }
     let basis = match measure {
-        Measure::Coded(_) if row.shares_files => Basis::Estimated,
+        Measure::Coded(coding) if row.shared_out.contains(&coding) => Basis::Estimated,
         _ => row.basis,
     };
     match basis {
@@ -152,11 +153,16 @@ pub(crate) fn chunks(row: &Row) -> String {
 
 pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
     let mut text = format!("Sizes are {}.", screen.measure_said(record));
-    let shares = answer.rows.iter().any(|row| row.shares_files);
-    if shares && screen.measure != Measure::Emitted {
+    let Measure::Coded(coding) = screen.measure else { return text };
+    if answer.rows.iter().any(|row| row.shared_out.contains(&coding)) {
         text.push_str(
-            " A file's own size is exact; its rows share it in proportion to their emitted bytes (estimated).",
+            " A file's own size is exact; where no places are known in it, its rows share it in proportion to their emitted bytes (estimated).",
         );
+    } else {
+        text.push_str(&format!(
+            " A row's {} size is what the streams of its files really spend on it. What repeats something earlier in its file is nearly free, so taking it out may save a little more or less.",
+            screen.measure
+        ));
     }
     text
 }
