@@ -227,7 +227,7 @@ impl Walk<'_> {
         while let Some(&end) = self.ends.get(self.next).filter(|&&end| end <= after) {
             // A stretch that ended before this token has a mark already.
             let inside = u128::from(end.saturating_sub(self.position));
-            let part = (u128::from(bits) * inside << PARTS) / u128::from(bytes);
+            let part = ((u128::from(bits) * inside) << PARTS) / u128::from(bytes);
             self.block.marks.push((u128::from(self.block.bits) << PARTS) + part);
             self.next += 1;
         }
