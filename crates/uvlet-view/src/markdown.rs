@@ -102,9 +102,10 @@ pub fn attribute(
     let measure = screen.measure;
     let total = answer.total.sizes.get(measure);
     let what = answer.by.name();
-    let mut text = format!("**{}**\n\n", sentence(&rows::sentence(answer, screen, what)));
     let (shown, rest) = rows::cut(answer, measure, top);
     let numbers = rows::numbers(&shown, rest, answer, screen);
+    let heaviest = rows::sentence(answer, &shown, &numbers, screen);
+    let mut text = format!("**{}**\n\n", sentence(&heaviest));
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
     for (row, number) in shown.iter().zip(&numbers) {
         let name = code(&rows::package(row, &answer.rows));

@@ -24,7 +24,10 @@ pub fn attribute(
     let measure = screen.measure;
     let total = answer.total.sizes.get(measure);
     let what = answer.by.name();
-    let mut text = bold(&wrapped(&sentence(answer, screen, what), screen.columns(), 0));
+    let (shown, rest) = cut(answer, measure, top);
+    let numbers = numbers(&shown, rest, answer, screen);
+    let heaviest = sentence(answer, &shown, &numbers, screen);
+    let mut text = bold(&wrapped(&heaviest, screen.columns(), 0));
     text.push('\n');
     let of_packages = answer.by == By::Package;
     let mut heads = vec![
@@ -37,8 +40,6 @@ pub fn attribute(
     if shows_chunks {
         heads.push(Column::extra("chunks"));
     }
-    let (shown, rest) = cut(answer, measure, top);
-    let numbers = numbers(&shown, rest, answer, screen);
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
     for (row, number) in shown.iter().zip(&numbers) {
         let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
@@ -101,8 +102,27 @@ pub(crate) fn package(row: &Row, rows: &[Row]) -> String {
     format!("{}{version}{}", row.name, place.unwrap_or_default())
 }
 
-pub(crate) fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> String {
+/// The heaviest row in words, with the number that it has in the table.
+pub(crate) fn sentence(
+    answer: &Attribution,
+    shown: &[&Row],
+    numbers: &[String],
+    screen: &Screen,
+) -> String {
     let measure = screen.measure;
+    let what = answer.by.name();
+    let size = |row: &Row| {
+        let bytes = row.sizes.get(measure);
+        let said = screen.units.size(bytes);
+        let symbol = screen.units.symbol();
+        let in_table = shown.iter().zip(numbers).find(|(shown, _)| std::ptr::eq(**shown, row));
+        match in_table {
+            Some((_, number)) if said.ends_with(&format!(" {symbol}")) => {
+                format!("{number} {symbol}")
+            }
+            _ => said,
+        }
+    };
     let total = answer.total.sizes.get(measure);
     let within =
         answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
@@ -112,7 +132,7 @@ pub(crate) fn sentence(answer: &Attribution, screen: &Screen, what: &str) -> Str
             "{} is the heaviest of {}: {} of {} ({measure}), {} of {within}.",
             plain(&row.name),
             count(real.len(), what),
-            screen.units.size(row.sizes.get(measure)),
+            size(row),
             screen.units.size(total),
             share(row.sizes.get(measure), total),
         ),
