@@ -6,6 +6,7 @@
 //! go by their `name`; one that others were merged into stands for itself and for the whole.
 
 mod form;
+mod lacks;
 
 use std::{
     borrow::Cow,
@@ -20,6 +21,7 @@ use super::{
 };
 use crate::judge::is_node_builtin;
 use form::{Asset, Group, Module, Stats, Text, id_text};
+use lacks::Lacks;
 
 /// Every build that the stats speak of: their own, and those of other compilers run with it.
 pub fn read(json: &str) -> Result<Vec<Told>, Untold> {
@@ -68,17 +70,6 @@ struct Reader<'a> {
     plugin_scripts: bool,
     /// Files that are copies of modules, by the modules' names.
     copies: Vec<(usize, String)>,
-}
-
-/// What the stats leave out.
-#[derive(Default)]
-struct Lacks {
-    reasons: bool,
-    some_reason: bool,
-    merged: bool,
-    hidden: u64,
-    has_runtime: bool,
-    unnamed: bool,
 }
 
 /// A group of files that arrive together: the module that asks, and its request.
@@ -386,25 +377,12 @@ impl<'a> Reader<'a> {
         self.told.connected = has_origins && stats.entrypoints.is_some() && !self.plugin_scripts;
         self.told.errors =
             stats.errors_count.unwrap_or(stats.errors.as_ref().map_or(0, |e| e.len() as u64));
-        let Lacks { reasons, some_reason, merged, hidden, unnamed, .. } = self.lacks;
-        let no_modules = self.told.modules.is_empty();
-        let lacks = [
-            (stats.assets.is_none(), "assets", "`assets: true`"),
-            (stats.entrypoints.is_none(), "entries", "`entrypoints: true`"),
-            (!has_chunks, "chunks and what opens them", "`chunks: true, chunkOrigins: true`"),
-            (has_chunks && !has_origins, "what opens a chunk", "`chunkOrigins: true`"),
-            (no_modules && !unnamed, "modules", "`modules: true`"),
-            (unnamed, "names of modules", "`ids: true`"),
-            (!no_modules && reasons && !some_reason, "why a module is there", "`reasons: true`"),
-            (
-                merged,
-                "modules merged into others",
-                "`nestedModules: true, nestedModulesSpace: Infinity`",
-            ),
-            (hidden > 0, "some modules", "`modulesSpace: Infinity, nestedModulesSpace: Infinity`"),
-        ];
-        let lacks = lacks.into_iter().filter(|(is_lacking, ..)| *is_lacking);
-        self.told.lacks = lacks.map(|(_, what, adds)| format!("{what} ({adds})")).collect();
+        self.lacks.assets = stats.assets.is_none();
+        self.lacks.entries = stats.entrypoints.is_none();
+        self.lacks.chunks = !has_chunks;
+        self.lacks.origins = has_chunks && !has_origins;
+        self.lacks.modules = self.told.modules.is_empty();
+        self.told.lacks = self.lacks.told();
     }
 }
 
