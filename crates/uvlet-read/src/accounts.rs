@@ -119,7 +119,7 @@ fn pieces(
     let Some((told, file)) = said else { return nobodys };
     let owner = |module: usize| names.told.get(module).copied().unwrap_or(Owner::Unattributed);
     if let Some(counted) = &file.counted {
-        let sum: u64 = counted.iter().map(|(_, bytes)| bytes).sum();
+        let sum: u64 = counted.iter().map(|(_, bytes)| *bytes).fold(0, u64::saturating_add);
         if file.bytes == Some(bytes) && sum <= bytes {
             let modules = counted.iter().map(|&(module, bytes)| (owner(module), bytes));
             return Pieces::amounts(modules, bytes - sum, Basis::Counted);
@@ -138,7 +138,7 @@ fn pieces(
         return Pieces::placed(bytes, bodies.iter().map(|body| (body.start, of(body), body.basis)));
     }
     if let Some(rendered) = &file.rendered {
-        let sum: u64 = rendered.iter().map(|(_, bytes)| bytes).sum();
+        let sum: u64 = rendered.iter().map(|(_, bytes)| *bytes).fold(0, u64::saturating_add);
         let modules = rendered.iter().map(|&(module, _)| owner(module));
         if sum == 0 {
             return Pieces::whole(bytes, Owner::Glue, Basis::Estimated);

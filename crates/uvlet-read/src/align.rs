@@ -62,7 +62,7 @@ impl Hint {
             None => module.bytes.unwrap_or(0),
         };
         Self {
-            weight: bytes * used_share(module) / 1000,
+            weight: bytes.saturating_mul(used_share(module)) / 1000,
             words: read.map(|read| signs(&read.words).map(|(_, sign)| sign).collect()),
         }
     }
@@ -219,7 +219,7 @@ fn signs(words: &[(usize, String)]) -> impl Iterator<Item = (usize, u64)> + '_ {
 
 /// Cuts the function in proportion to the weights, at the nearest ends of units.
 fn by_size(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
-    let all: u64 = hints.iter().map(|hint| hint.weight).sum::<u64>().max(1);
+    let all: u64 = hints.iter().map(|hint| hint.weight).fold(0, u64::saturating_add).max(1);
     let length: u64 = units.iter().map(|unit| unit.text.len() as u64).sum::<u64>().max(1);
     let mut owners = Vec::with_capacity(units.len());
     let (mut at, mut passed) = (0, 0_u64);
@@ -230,7 +230,7 @@ fn by_size(units: &[Unit<'_>], hints: &[Hint]) -> Vec<usize> {
             && u128::from(middle) * u128::from(all) > u128::from(end) * u128::from(length)
         {
             at += 1;
-            end += hints[at].weight;
+            end = end.saturating_add(hints[at].weight);
         }
         owners.push(at);
         passed += unit.text.len() as u64;
@@ -283,6 +283,8 @@ fn words_of(text: &str, is_module: bool) -> Option<Read> {
     }
     let mut words = Words { found: Vec::new(), added };
     words.visit_program(&parsed.program);
+    // A template's texts are visited before what stands between them.
+    words.found.sort_by_key(|&(at, _)| at);
     let comments: u64 =
         parsed.program.comments.iter().map(|comment| u64::from(comment.span.size())).sum();
     let spaces = text.lines().map(|line| line.len() - line.trim_start().len() + 1).sum::<usize>();

@@ -168,13 +168,13 @@ fn differences(told: &Told, listing: &Listing, place: &str) -> Vec<Notice> {
         let message = format!("names files that the folder does not hold: {}", some(&missing));
         say("stats-missing", message);
     }
-    let (mut off, mut by) = (Vec::new(), 0);
+    let (mut off, mut by) = (Vec::new(), 0_u64);
     for file in &told.files {
         if let (Some(said), Some(&is)) = (file.bytes, on_disk.get(file.path.as_str()))
             && said != is
         {
             off.push(file.path.as_str());
-            by += said.abs_diff(is);
+            by = by.saturating_add(said.abs_diff(is));
         }
     }
     if !off.is_empty() {
