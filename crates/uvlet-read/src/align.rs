@@ -330,3 +330,17 @@ impl<'a> Visit<'a> for Words {
         self.add(text.span, '"', text.value.trim());
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::words_of;
+
+    #[test]
+    fn words_stand_in_the_order_of_the_text() {
+        let text = "go(`low ${e.harbour} water ${e.quay} high`, e.departure)";
+        let words = words_of(text, false).unwrap().words;
+        let words: Vec<&str> = words.iter().map(|(_, word)| word.as_str()).collect();
+        let expected = ["\"low ", ".harbour", "\" water ", ".quay", "\" high", ".departure"];
+        assert_eq!(words, expected);
+    }
+}

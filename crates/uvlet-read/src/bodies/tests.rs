@@ -107,14 +107,3 @@ fn merged_modules_by_their_words_wherever_they_were_moved() {
     let words = ["low water", "quay:2", "nine", "departure(r)"];
     assert_eq!(words.map(owner), [Some("a"), Some("b"), Some("c"), Some("c")]);
 }
-
-/// The parts of a template are not visited in the order of the text.
-#[test]
-fn words_of_templates_keep_their_order() {
-    let (file, told) = build(&["ab"]);
-    let text = "(self.w=self.w||[]).push([[7],{1(e,t,n){go(`low ${e.harbour.master} water ${e.quay} high`,e.departure)}}]);";
-    let sources = ["x = `low ${a} water ${b} high`", "x.harbour.master; x.quay; x.departure"];
-    let texts = |at: usize| Some(sources[at].to_owned());
-    let bodies = take_apart(text, &file, &told, &texts).unwrap().bodies;
-    assert!(bodies.windows(2).all(|pair| pair[0].start < pair[1].start), "{bodies:?}");
-}
