@@ -4,6 +4,8 @@
 //! generated text, [`coding`] measures what a text costs on the wire, and [`shares`] splits a total
 //! into whole parts that add up to it.
 
+pub mod brotli;
+pub mod charges;
 pub mod coding;
 pub mod deflate;
 pub mod shares;

@@ -8,7 +8,8 @@ use flate2::{
 };
 use proptest::prelude::*;
 
-use super::{Charges, Container, DeflateError, charge};
+use super::{Container, charge};
+use crate::charges::{Charges, StreamError};
 
 fn packed(text: &[u8], container: Container, level: u32) -> Vec<u8> {
     let level = Compression::new(level);
@@ -258,7 +259,7 @@ proptest! {
 fn a_stream_of_another_text_is_refused() {
     let stream = packed(b"nine o'clock", Container::Gzip, 9);
     let error = charge(&stream, Container::Gzip, &[5]).unwrap_err();
-    assert_eq!(error, DeflateError::Length { stream: 12, text: 5 });
+    assert_eq!(error, StreamError::Length { stream: 12, text: 5 });
     let two = [stream.clone(), stream].concat();
     assert_eq!(charge(&two, Container::Gzip, &[12, 24]).unwrap().stretches.len(), 2);
 }

@@ -1,6 +1,6 @@
 //! Bits of a stream, least significant first.
 
-use super::DeflateError;
+use super::StreamError;
 
 /// A reader with up to 64 bits at hand: most tokens are read without a look at the stream.
 pub struct Bits<'s> {
@@ -62,11 +62,11 @@ impl<'s> Bits<'s> {
 
     /// Takes up to 24 bits.
     #[inline]
-    pub fn take(&mut self, bits: u32) -> Result<u64, DeflateError> {
+    pub fn take(&mut self, bits: u32) -> Result<u64, StreamError> {
         if self.count < bits {
             self.refill();
             if self.count < bits {
-                return Err(DeflateError::Truncated);
+                return Err(StreamError::Truncated);
             }
         }
         let value = self.held & ((1 << bits) - 1);
@@ -83,12 +83,12 @@ impl<'s> Bits<'s> {
     }
 
     /// Passes over whole bytes, from the beginning of one.
-    pub fn skip_bytes(&mut self, bytes: u64) -> Result<(), DeflateError> {
+    pub fn skip_bytes(&mut self, bytes: u64) -> Result<(), StreamError> {
         let at = self.position() / 8 + bytes;
         if at > self.stream.len() as u64 {
-            return Err(DeflateError::Truncated);
+            return Err(StreamError::Truncated);
         }
-        self.next = usize::try_from(at).map_err(|_| DeflateError::Truncated)?;
+        self.next = usize::try_from(at).map_err(|_| StreamError::Truncated)?;
         (self.held, self.count) = (0, 0);
         Ok(())
     }
