@@ -4,7 +4,8 @@ use std::fs;
 
 use criterion::{Criterion, Throughput, criterion_group, criterion_main};
 use uvlet_audit::{lens::Lens, survey::survey};
-use uvlet_read::{Options, open};
+use uvlet_read::{Coder, Options, open};
+use uvlet_record::sizes::Coding;
 
 /// Scripts of the build, in bytes: one large, several small, as chunks are.
 const SCRIPTS: [usize; 8] = [1_200_000, 600_000, 300_000, 150_000, 80_000, 40_000, 20_000, 10_000];
@@ -23,11 +24,13 @@ fn benches(criterion: &mut Criterion) {
         page.push_str(&format!("<script type=module src={name}></script>"));
     }
     assert!(fs::write(folder.path().join("index.html"), page).is_ok());
+    let coder = Coder { levels: [(Coding::Gzip, 9)].into(), ..Coder::default() };
+    let options = Options { coder, ..Options::default() };
     let mut group = criterion.benchmark_group("read");
     group.sample_size(10).throughput(Throughput::Bytes(bytes as u64));
     group.bench_function("survey a folder", |bench| {
         bench.iter(|| {
-            let record = open(folder.path(), &Options::default());
+            let record = open(folder.path(), &options);
             let files = record.map_or(0, |record| {
                 survey(&Lens::new(&record)).entries.first().map_or(0, |e| e.startup.file_count)
             });

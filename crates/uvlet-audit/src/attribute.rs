@@ -10,7 +10,10 @@ use uvlet_record::{
     sizes::{Amount, Coding, Measure, Sizes},
 };
 
-use crate::lens::{CellSet, Lens};
+use crate::{
+    lens::{CellSet, Lens},
+    removal::Removal,
+};
 
 /// What rows stand for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
@@ -92,6 +95,12 @@ pub struct Row {
     pub shared_out: Vec<Coding>,
     /// Chunks that hold any of it.
     pub chunks: Vec<String>,
+    /// What its files would lose without it, for the rows that this was asked of.
+    #[serde(flatten, skip_serializing_if = "Option::is_none")]
+    pub removal: Option<Removal>,
+    /// Its cells.
+    #[serde(skip)]
+    pub cells: Vec<CellId>,
 }
 
 /// Who a row is; the order is that of rows that weigh the same.
@@ -271,6 +280,8 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
             .filter(|&coding| shares_files(record, ids, coding))
             .collect(),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
+        removal: None,
+        cells: ids.to_owned(),
     }
 }
 

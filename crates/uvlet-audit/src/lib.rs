@@ -8,5 +8,6 @@ pub mod gate;
 pub mod graph;
 pub mod lens;
 pub mod nearest;
+pub mod removal;
 pub mod selector;
 pub mod survey;

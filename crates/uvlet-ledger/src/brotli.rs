@@ -191,11 +191,8 @@ impl Walk<'_> {
         // The first two cells repeat the last distance without saying so.
         let (distance, distance_bits) =
             if symbol < 128 { (self.recent[0], 0) } else { self.distance(alphabets, copied)? };
-        let length = if distance > reach {
-            self.word(copied, distance - reach - 1)?
-        } else {
-            copied
-        };
+        let length =
+            if distance > reach { self.word(copied, distance - reach - 1)? } else { copied };
         if length > end - self.tally.position() {
             return Err(StreamError::Invalid("a copy of more than the text", start));
         }
@@ -302,19 +299,8 @@ impl Walk<'_> {
 
 /// Per 64 command symbols: the first codes of the insertion's and the copy's length (RFC 7932,
 /// section 5).
-const CELLS: [(usize, usize); 11] = [
-    (0, 0),
-    (0, 8),
-    (0, 0),
-    (0, 8),
-    (8, 0),
-    (8, 8),
-    (0, 16),
-    (16, 0),
-    (8, 16),
-    (16, 8),
-    (16, 16),
-];
+const CELLS: [(usize, usize); 11] =
+    [(0, 0), (0, 8), (0, 0), (0, 8), (8, 0), (8, 8), (0, 16), (16, 0), (8, 16), (16, 8), (16, 16)];
 
 /// Base and extra bits of the codes of an insertion's length.
 const INSERTED: [(u64, u32); 24] = [

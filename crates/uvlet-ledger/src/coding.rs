@@ -150,6 +150,14 @@ impl FromStr for Coding {
     }
 }
 
+/// Takes coded sizes, each coding at one level.
+pub trait Sizer: Sync {
+    /// Is told of texts that are to come, so that it can say how far it is.
+    fn expect(&self, bytes: usize, coding: Coding);
+    /// Bytes of a text in a coding.
+    fn size(&self, text: &[u8], coding: Coding) -> u64;
+}
+
 /// The encoder behind a coded size, as it is named in every output.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Encoder {

@@ -2,11 +2,8 @@
 
 use std::collections::HashMap;
 
-use uvlet_ledger::{
-    deflate::{self, Charges, Container},
-    shares::apportion,
-    walk::Span,
-};
+use rayon::iter::{IndexedParallelIterator, IntoParallelRefIterator, ParallelIterator};
+use uvlet_ledger::{charges::Charges, shares::apportion, walk::Span};
 use uvlet_record::{
     Basis, Cell, CellId, File, FileId, Form, Kind, ModuleId, Owner, Run, Shares,
     sizes::{Amount, Coded, Coding},
@@ -15,7 +12,7 @@ use uvlet_record::{
 use crate::{
     bodies::Body,
     examine::Examined,
-    folder::{Listed, Listing},
+    folder::{Listed, Listing, Text},
     naming::Names,
     told::{Told, ToldFile},
 };
@@ -83,10 +80,22 @@ pub fn ledger(
 ) -> Ledger {
     let by_path = told.map(Told::by_path).unwrap_or_default();
     let mut ledger = Ledger::default();
-    for (at, ((listed, kind), examined)) in listing.counted.iter().zip(examined).enumerate() {
+    let accounts: Vec<(Pieces, Coded<Charges>)> = listing
+        .counted
+        .par_iter()
+        .zip(examined)
+        .enumerate()
+        .map(|(at, ((listed, kind), examined))| {
+            let said = told.and_then(|told| Some((told, *by_path.get(listed.path.as_str())?)));
+            let pieces = pieces(at, listed, *kind, examined, names, said);
+            let charges = traced(listed, examined, &pieces);
+            (pieces, charges)
+        })
+        .collect();
+    let files = listing.counted.iter().zip(examined).zip(accounts);
+    for (at, (((listed, kind), examined), (pieces, charges))) in files.enumerate() {
+        ledger.charge(FileId::new(at), listed, *kind, examined, &pieces, &charges);
         let said = told.and_then(|told| Some((told, *by_path.get(listed.path.as_str())?)));
-        let pieces = pieces(at, listed, *kind, examined, names, said);
-        ledger.charge(FileId::new(at), listed, *kind, examined, &pieces);
         let source = said.and_then(|(_, file)| names.module(file.source?));
         ledger.files[at].source = source.filter(|_| kind.is_asset());
     }
@@ -167,18 +176,26 @@ fn pieces(
     Pieces::amounts(modules.into_iter().map(owner).zip(shares), 0, Basis::Estimated)
 }
 
-/// What the file's own stream spends on each part, where the parts' places are known and there are
+/// What the file's own streams spend on each part, where the parts' places are known and there are
 /// several.
-fn traced(examined: &Examined, pieces: &Pieces) -> Option<Charges> {
-    let stream = examined.gzip.stream.as_ref()?;
+fn traced(listed: &Listed, examined: &Examined, pieces: &Pieces) -> Coded<Charges> {
+    let mut charges = Coded::default();
     if !pieces.in_place || pieces.list.len() < 2 {
-        return None;
+        return charges;
     }
     let ends = pieces.list.iter().scan(0, |end, piece| {
         *end += piece.length;
         Some(*end)
     });
-    deflate::charge(stream, Container::Gzip, &ends.collect::<Vec<_>>()).ok()
+    let ends: Vec<u64> = ends.collect();
+    let Ok(text) = Text::of(listed) else { return charges };
+    for coding in examined.packed.codings() {
+        let stream = examined.packed.get(coding).and_then(|packed| packed.stream.as_ref());
+        if let Some(spent) = stream.and_then(|stream| coding.charge(stream, &text, &ends).ok()) {
+            charges.set(coding, spent);
+        }
+    }
+    charges
 }
 
 impl Ledger {
@@ -189,22 +206,17 @@ impl Ledger {
         kind: Kind,
         examined: &Examined,
         pieces: &Pieces,
+        charges: &Coded<Charges>,
     ) {
         let first_cell = self.cells.len();
         let first_run = self.runs.len();
         let mut cell_of: HashMap<Owner, usize> = HashMap::new();
         let mut start = 0;
-        let charges = traced(examined, pieces);
         for (at, &Piece { length, owner, basis }) in pieces.list.iter().enumerate() {
-            let cell = *cell_of.entry(owner).or_insert_with(|| {
-                let amount = Amount::default();
-                self.cells.push(Cell { file: id, owner, amount, basis });
-                self.cells.len() - 1
-            });
-            if let Some(charges) = &charges {
-                let bits = &mut self.cells[cell].amount.bits;
-                let before = bits.get(Coding::Gzip).copied().unwrap_or(0);
-                bits.set(Coding::Gzip, before + charges.stretches[at]);
+            let cell = self.cell(&mut cell_of, id, owner, basis);
+            for coding in charges.codings() {
+                let spent = charges.get(coding).map_or(0, |spent| spent.stretches[at]);
+                self.cells[cell].amount.add_bits(coding, spent);
             }
             self.cells[cell].amount.emitted += length;
             self.cells[cell].basis = self.cells[cell].basis.max(basis);
@@ -213,29 +225,22 @@ impl Ledger {
             }
             start += length;
         }
-        let mut shares = Coded::default();
-        match charges {
-            Some(charges) => {
-                shares.set(Coding::Gzip, Shares::Traced);
-                let glue = *cell_of.entry(Owner::Glue).or_insert_with(|| {
-                    let amount = Amount::default();
-                    let basis = Basis::Mapped;
-                    self.cells.push(Cell { file: id, owner: Owner::Glue, amount, basis });
-                    self.cells.len() - 1
-                });
-                let bits = &mut self.cells[glue].amount.bits;
-                let before = bits.get(Coding::Gzip).copied().unwrap_or(0);
-                bits.set(Coding::Gzip, before + charges.container);
-            }
-            None => {
-                let alone = self.cells.len() == first_cell + 1;
-                let how = if alone { Shares::Traced } else { Shares::Proportional };
-                shares.set(Coding::Gzip, how);
-                self.share(first_cell, 8 * examined.gzip.bytes);
+        for coding in charges.codings() {
+            let spent = charges.get(coding).map_or(0, |spent| spent.container);
+            let glue = self.cell(&mut cell_of, id, Owner::Glue, Basis::Mapped);
+            self.cells[glue].amount.add_bits(coding, spent);
+        }
+        let (mut coded, mut shares) = (Coded::default(), Coded::default());
+        let alone = self.cells.len() == first_cell + 1;
+        for coding in examined.packed.codings() {
+            let bytes = examined.packed.get(coding).map_or(0, |packed| packed.bytes);
+            coded.set(coding, bytes);
+            let is_traced = alone || charges.get(coding).is_some();
+            shares.set(coding, if is_traced { Shares::Traced } else { Shares::Proportional });
+            if charges.get(coding).is_none() {
+                self.share(first_cell, coding, 8 * bytes);
             }
         }
-        let mut coded = Coded::default();
-        coded.set(Coding::Gzip, examined.gzip.bytes);
         let form = match kind {
             Kind::Script => examined.form,
             Kind::Style => Form::Style,
@@ -258,15 +263,29 @@ impl Ledger {
         });
     }
 
+    /// The cell of an owner in the file that is being charged.
+    fn cell(
+        &mut self,
+        cell_of: &mut HashMap<Owner, usize>,
+        file: FileId,
+        owner: Owner,
+        basis: Basis,
+    ) -> usize {
+        *cell_of.entry(owner).or_insert_with(|| {
+            self.cells.push(Cell { file, owner, amount: Amount::default(), basis });
+            self.cells.len() - 1
+        })
+    }
+
     /// Shares bits out over a file's cells in proportion to their bytes.
-    fn share(&mut self, first_cell: usize, bits: u64) {
+    fn share(&mut self, first_cell: usize, coding: Coding, bits: u64) {
         let cells = &mut self.cells[first_cell..];
         let weights: Vec<u64> = cells.iter().map(|cell| cell.amount.emitted).collect();
         // An empty file has a coded size all the same; its one cell bears it.
         let weights =
             if weights.iter().all(|&w| w == 0) { vec![1; weights.len()] } else { weights };
         for (cell, bits) in cells.iter_mut().zip(apportion(bits, &weights)) {
-            cell.amount.bits.set(Coding::Gzip, bits);
+            cell.amount.add_bits(coding, bits);
         }
     }
 

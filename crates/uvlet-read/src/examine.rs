@@ -1,4 +1,4 @@
-//! Looks into every file once: digest, coded size, loads, and whose bytes they are.
+//! Looks into every file once: digest, loads, and whose bytes they are.
 //!
 //! Files are independent, so they are examined in parallel, the costliest first: one large script
 //! would else leave cores idle at the end.
@@ -10,8 +10,8 @@ use std::{
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
 use sha2::{Digest, Sha256};
-use uvlet_ledger::{coding, walk::Statement};
-use uvlet_record::{Bundler, Form, Kind, Notice};
+use uvlet_ledger::walk::Statement;
+use uvlet_record::{Bundler, Form, Kind, Notice, sizes::Coded};
 
 use crate::{
     bodies::{self, Body, Texts},
@@ -22,6 +22,7 @@ use crate::{
     sourcemaps::{self, MapSources, Owned},
     styles::{self, Urls},
     told::{Told, ToldFile},
+    wire::Packed,
 };
 
 /// What one file holds.
@@ -29,8 +30,8 @@ use crate::{
 pub struct Examined {
     /// Half of the SHA-256 of the bytes, in hexadecimal digits.
     pub digest: String,
-    /// Itself under gzip.
-    pub gzip: Packed,
+    /// Itself in every coding that is taken.
+    pub packed: Coded<Packed>,
     /// A script's loads; not looked for where the bundler says them.
     pub code: Option<Emitted>,
     /// How a script is put together.
@@ -50,10 +51,6 @@ pub struct Examined {
     /// What went wrong.
     pub notices: Vec<Notice>,
 }
-
-/// Formats that are compressed already: servers send them as they are.
-const COMPRESSED: [&str; 11] =
-    ["woff2", "woff", "png", "jpg", "jpeg", "gif", "avif", "webp", "mp4", "webm", "zip"];
 
 const MERGED: &str = "modules merged into one function are told apart by their sizes alone, which \
 may be far off; --root DIR, with the sources, or `source: true` in the stats tells better";
@@ -86,7 +83,7 @@ impl<'a> Examiner<'a> {
         Self { listing, sources, names, told, by_path, texts }
     }
 
-    /// Examines every counted file but for its coded size; results stand in the same order.
+    /// Examines every counted file but for its coded sizes; results stand in the same order.
     pub fn examine(&self) -> Vec<Examined> {
         each(self.listing, |file, kind| {
             let mut part = Examined::default();
@@ -164,29 +161,6 @@ impl<'a> Examiner<'a> {
     }
 }
 
-/// A file on the wire.
-#[derive(Debug, Default)]
-pub struct Packed {
-    /// Bytes under gzip.
-    pub bytes: u64,
-    /// The stream, of files that several may own parts of.
-    pub stream: Option<Vec<u8>>,
-}
-
-/// Every counted file under gzip, in order; nothing of what cannot be read.
-pub fn coded(listing: &Listing, gzip_level: u32) -> Vec<Packed> {
-    each(listing, |file, kind| match Text::of(file) {
-        Ok(text) if kind.is_asset() => {
-            Packed { bytes: gzip(file, &text, gzip_level), stream: None }
-        }
-        Ok(text) => {
-            let stream = coding::gzip(&text, gzip_level);
-            Packed { bytes: stream.len() as u64, stream: Some(stream) }
-        }
-        Err(_) => Packed::default(),
-    })
-}
-
 /// Does something for every counted file, in parallel, the largest first.
 fn each<T: Send>(listing: &Listing, work: impl Fn(&Listed, Kind) -> T + Sync) -> Vec<T> {
     let mut order: Vec<usize> = (0..listing.counted.len()).collect();
@@ -201,12 +175,4 @@ fn each<T: Send>(listing: &Listing, work: impl Fn(&Listed, Kind) -> T + Sync) ->
         .collect();
     done.sort_unstable_by_key(|&(at, _)| at);
     done.into_iter().map(|(_, result)| result).collect()
-}
-
-fn gzip(file: &Listed, text: &[u8], level: u32) -> u64 {
-    let extension = file.path.rsplit('.').next().unwrap_or_default().to_ascii_lowercase();
-    if COMPRESSED.contains(&extension.as_str()) {
-        return text.len() as u64;
-    }
-    coding::gzip_size(text, level)
 }

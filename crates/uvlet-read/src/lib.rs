@@ -6,6 +6,7 @@
 mod accounts;
 mod align;
 mod bodies;
+mod coder;
 mod connect;
 mod describe;
 mod emitted;
@@ -28,8 +29,11 @@ mod saved;
 mod sourcemaps;
 mod styles;
 mod targets;
+mod texts;
 mod told;
 mod twins;
+mod wire;
 
-pub use open::{Options, ReadError, open};
+pub use coder::{Cache, Coder, Progress};
+pub use open::{Options, ReadError, open, open_with_texts};
 pub use told::recorder::RecorderFile;

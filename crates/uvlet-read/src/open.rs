@@ -7,19 +7,18 @@ use std::{
 };
 
 use globset::{Glob, GlobSet, GlobSetBuilder};
-use uvlet_ledger::coding;
 use uvlet_record::{
     Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError,
-    SetAside, Target, Texts,
-    sizes::{Coded, Coding},
+    SavedTexts, SetAside, Target, Texts, sizes::Coded,
 };
 
 use crate::{
     accounts::{self, Ledger},
+    coder::Coder,
     connect::Connector,
     describe::{self, Said},
     entries::{self, Scripts},
-    examine::{self, Examined, Examiner, Packed},
+    examine::{Examined, Examiner},
     folder::{self, Listed, Listing, Text},
     hashes::Hashes,
     judge, names,
@@ -29,8 +28,10 @@ use crate::{
     said, saved,
     sourcemaps::MapSources,
     targets,
+    texts::FolderTexts,
     told::{Told, Untold},
-    twins,
+    twins::{self, Twin},
+    wire,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -56,6 +57,8 @@ pub struct Options {
     pub twins: bool,
     /// Keep the texts in the record.
     pub texts: bool,
+    /// How coded sizes are taken.
+    pub coder: Coder,
     /// Which target's output is looked at where there are several; the browser's if not said.
     pub target: Option<Target>,
 }
@@ -130,6 +133,18 @@ fn plain(error: &io::Error) -> String {
 /// # Errors
 /// When nothing can be answered of it; what is merely damaged becomes a notice in the record.
 pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
+    open_with_texts(path, options).map(|(record, _)| record)
+}
+
+/// Reads the build at `path`, and says where its texts are: in the folder, or in the record if it was
+/// saved with them.
+///
+/// # Errors
+/// As [`open`].
+pub fn open_with_texts(
+    path: &Path,
+    options: &Options,
+) -> Result<(Record, Box<dyn Texts>), ReadError> {
     let io_error = |source| ReadError::Io { path: path.to_owned(), source };
     let metadata = std::fs::metadata(path).map_err(io_error)?;
     if !metadata.is_dir() && is_description(path, metadata.len()) {
@@ -141,17 +156,18 @@ pub fn open(path: &Path, options: &Options) -> Result<Record, ReadError> {
             return Err(ReadError::NoTarget { path: path.to_owned(), target });
         }
         record.label = options.label.clone().unwrap_or(record.label);
-        return Ok(record);
+        let texts = record.texts.clone().unwrap_or_default();
+        return Ok((record, Box::new(texts)));
     }
     std::fs::read_dir(path).map_err(io_error)?;
     let own = globs(&options.own)?;
-    let record = read_folder(path, options, &own)?;
+    let (record, texts) = read_folder(path, options, &own)?;
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {
         return Err(ReadError::NothingCounted(path.to_owned()));
     }
     record.verify().map_err(|flaw| ReadError::Flaw { path: path.to_owned(), flaw })?;
-    Ok(record)
+    Ok((record, Box::new(texts)))
 }
 
 fn is_description(path: &Path, bytes: u64) -> bool {
@@ -164,12 +180,12 @@ fn is_description(path: &Path, bytes: u64) -> bool {
 
 /// A description in place of the folder: the build is in its own folder, or in the one around it,
 /// as with Vite's `.vite/manifest.json`.
-fn beside(path: &Path, options: &Options) -> Result<Record, ReadError> {
+fn beside(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), ReadError> {
     let options = Options { stats: Some(path.to_owned()), ..options.clone() };
     let here = path.parent().filter(|here| !here.as_os_str().is_empty());
     let here = here.unwrap_or(Path::new("."));
     let above = here.file_name().and_then(|_| here.parent()).filter(|_| here.ends_with(".vite"));
-    match open(above.unwrap_or(here), &options) {
+    match open_with_texts(above.unwrap_or(here), &options) {
         Err(
             ReadError::Stats { source: Untold::Elsewhere(_), .. } | ReadError::NothingCounted(_),
         ) => Err(ReadError::StatsAlone(path.to_owned())),
@@ -192,7 +208,11 @@ fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
     })
 }
 
-fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, ReadError> {
+fn read_folder(
+    path: &Path,
+    options: &Options,
+    own: &GlobSet,
+) -> Result<(Record, FolderTexts), ReadError> {
     let mut listing = folder::list(path);
     let mut looked = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
         Ok(pool) => pool.install(|| look(path, &listing, options)),
@@ -245,10 +265,11 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
     let (target, target_basis) = target(told, &examined, &ledger.files);
     notices.sort();
     notices.dedup();
-    let texts = options.texts.then(|| Texts {
+    let texts = options.texts.then(|| SavedTexts {
         emitted: examined.iter_mut().map(|file| file.text.take()).collect(),
         sources: std::mem::take(&mut names.texts),
     });
+    let disk = listing.counted.into_iter().map(|(file, _)| file.disk).collect();
     let mut record = Record {
         schema: SCHEMA,
         label: options.label.clone().unwrap_or_else(|| label_of(path)),
@@ -260,7 +281,12 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
         target_basis,
         set_aside,
         twins: looked.twins,
-        encoders: [(Coding::Gzip, coding::gzip_encoder(coding::GZIP_LEVEL))].into(),
+        encoders: options
+            .coder
+            .levels
+            .iter()
+            .map(|(&coding, &level)| (coding, coding.encoder(level)))
+            .collect(),
         files: ledger.files,
         cells: ledger.cells,
         runs: ledger.runs,
@@ -279,7 +305,7 @@ fn read_folder(path: &Path, options: &Options, own: &GlobSet) -> Result<Record, 
         texts,
     };
     names::give(&mut record, &hashes);
-    Ok(record)
+    Ok((record, FolderTexts(disk)))
 }
 
 /// What is in the files, before it is put together.
@@ -310,19 +336,21 @@ fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, Rea
         let examined = Examiner::new(listing, sources, told.as_ref(), &text).examine();
         Ok((examined, told, described))
     };
-    let (read, coded) = rayon::join(read, || examine::coded(listing, coding::GZIP_LEVEL));
+    let used: Vec<Twin> = twins
+        .into_iter()
+        .filter(|twin| options.twins && options.coder.levels.contains_key(&twin.coding))
+        .collect();
+    let (read, packed) = rayon::join(read, || wire::packed(listing, &used, &options.coder));
     let (mut examined, told, mut described) = read?;
     notices.append(&mut described.notices);
-    for (file, packed) in examined.iter_mut().zip(coded) {
-        file.gzip = packed;
+    for (file, packed) in examined.iter_mut().zip(packed) {
+        file.packed = packed;
     }
     let mut measured_by_twin = Coded::default();
     if options.twins {
-        let used = twins.iter().filter(|twin| twin.coding == Coding::Gzip);
-        measured_by_twin.set(Coding::Gzip, used.clone().count() as u64);
-        for twin in used {
-            let stream = Text::of(&listing.aside[twin.aside].0).ok().map(|text| text.to_vec());
-            examined[twin.file].gzip = Packed { bytes: twin.bytes, stream };
+        for &coding in options.coder.levels.keys() {
+            let count = used.iter().filter(|twin| twin.coding == coding).count();
+            measured_by_twin.set(coding, count as u64);
         }
     }
     Ok(Looked { examined, told, targets: described.targets, twins: measured_by_twin, notices })

@@ -64,12 +64,12 @@ pub struct Record {
     pub notices: Vec<Notice>,
     /// The texts themselves, if they were asked for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub texts: Option<Texts>,
+    pub texts: Option<SavedTexts>,
 }
 
 /// Texts that a record was saved with.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
-pub struct Texts {
+pub struct SavedTexts {
     /// Per file: the emitted text of scripts, styles and pages.
     pub emitted: Vec<Option<String>>,
     /// Per module: the source text, where a map holds it.

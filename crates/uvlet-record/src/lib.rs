@@ -12,15 +12,19 @@ mod graph;
 pub mod path;
 mod saved;
 pub mod sizes;
+mod texts;
 mod verify;
 
-pub use build::{Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SetAside, Target, Texts};
+pub use build::{
+    Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SavedTexts, SetAside, Target,
+};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, Shares};
 pub use graph::{
     Edge, EdgeKind, Entry, EntryId, Module, ModuleId, Opening, Origin, Package, PackageId, Used,
 };
 pub use saved::SavedError;
+pub use texts::Texts;
 pub use verify::Flaw;
 
 /// Declares a dense index: a `u32` that only fits its own list.

@@ -4,20 +4,7 @@ use std::{fmt, ops::AddAssign, str::FromStr};
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-
-/// An HTTP content coding that this program measures.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
-#[serde(rename_all = "lowercase")]
-pub enum Coding {
-    /// RFC 1952.
-    Gzip,
-    /// RFC 7932.
-    Br,
-    /// RFC 8878.
-    Zstd,
-}
+pub use uvlet_ledger::coding::Coding;
 
 /// What a size is counted in.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -42,9 +29,18 @@ impl Measure {
     pub fn name(self) -> &'static str {
         match self {
             Self::Emitted => "emitted",
-            Self::Coded(Coding::Gzip) => "gzip",
-            Self::Coded(Coding::Br) => "br",
-            Self::Coded(Coding::Zstd) => "zstd",
+            Self::Coded(coding) => coding.name(),
+        }
+    }
+}
+
+impl Measure {
+    /// The coding, unless bytes are counted as they stand.
+    #[must_use]
+    pub fn coding(self) -> Option<Coding> {
+        match self {
+            Self::Emitted => None,
+            Self::Coded(coding) => Some(coding),
         }
     }
 }
@@ -67,7 +63,7 @@ impl FromStr for Measure {
 }
 
 /// One value per coding; a coding that was not taken has none.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Coded<T> {
     /// Under gzip.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -78,6 +74,12 @@ pub struct Coded<T> {
     /// Under zstd.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub zstd: Option<T>,
+}
+
+impl<T> Default for Coded<T> {
+    fn default() -> Self {
+        Self { gzip: None, br: None, zstd: None }
+    }
 }
 
 impl<T> Coded<T> {
@@ -103,7 +105,7 @@ impl<T> Coded<T> {
 
     /// The codings that have a value, in order.
     pub fn codings(&self) -> impl Iterator<Item = Coding> + '_ {
-        [Coding::Gzip, Coding::Br, Coding::Zstd].into_iter().filter(|&c| self.get(c).is_some())
+        Coding::ALL.into_iter().filter(|&c| self.get(c).is_some())
     }
 }
 
@@ -125,6 +127,13 @@ impl Amount {
             Measure::Emitted => self.emitted,
             Measure::Coded(coding) => self.bits.get(coding).copied().unwrap_or(0),
         }
+    }
+
+    /// Adds bits in a coding.
+    pub fn add_bits(&mut self, coding: Coding, bits: u64) {
+        let before = self.bits.get(coding).copied().unwrap_or(0);
+        // Only a made-up record comes near the limit; it must not end the program.
+        self.bits.set(coding, before.saturating_add(bits));
     }
 
     /// Bytes; the bits of a coding are rounded up once.
@@ -149,12 +158,9 @@ impl Amount {
 
 impl AddAssign for Amount {
     fn add_assign(&mut self, other: Self) {
-        // Only a made-up record comes near the limit; it must not end the program.
         self.emitted = self.emitted.saturating_add(other.emitted);
         for coding in other.bits.codings() {
-            let (mine, theirs) = (self.bits.get(coding), other.bits.get(coding));
-            let sum = mine.unwrap_or(&0).saturating_add(*theirs.unwrap_or(&0));
-            self.bits.set(coding, sum);
+            self.add_bits(coding, other.bits.get(coding).copied().unwrap_or(0));
         }
     }
 }

@@ -7,9 +7,12 @@ use std::borrow::Cow;
 
 use csv::Writer;
 use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
-use uvlet_record::sizes::{Measure, Sizes};
+use uvlet_record::{
+    Record,
+    sizes::{Measure, Sizes},
+};
 
-use crate::name::plain;
+use crate::{name::plain, table::measures_said};
 
 /// A table that is being written.
 struct Table(Writer<Vec<u8>>);
@@ -46,12 +49,17 @@ fn measures(sizes: &Sizes) -> Vec<Measure> {
     sizes.measures().collect()
 }
 
+/// The encoders behind the coded sizes of a line.
+fn encoders(record: &Record) -> String {
+    measures_said(record.measures().filter(|&measure| measure != Measure::Emitted), record)
+}
+
 /// One line per entry and part of it: startup and its owners, deferred.
 #[must_use]
-pub fn survey(survey: &Survey) -> String {
+pub fn survey(survey: &Survey, record: &Record) -> String {
     let measures = measures(&survey.totals.sizes);
     let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
-    let mut table = Table::new(&[&["entry", "part", "files"][..], &names].concat());
+    let mut table = Table::new(&[&["entry", "part", "files"][..], &names, &["encoders"]].concat());
     for entry in &survey.entries {
         let startup = &entry.startup;
         let parts = [
@@ -67,9 +75,10 @@ pub fn survey(survey: &Survey) -> String {
         ];
         for (part, files, sizes) in parts {
             let files = files.map(|files| files.to_string()).unwrap_or_default();
-            table.row(
-                [vec![cell(&entry.name), part.to_owned(), files], bytes(sizes, &measures)].concat(),
-            );
+            let mut row = vec![cell(&entry.name), part.to_owned(), files];
+            row.extend(bytes(sizes, &measures));
+            row.push(encoders(record));
+            table.row(row);
         }
     }
     table.text()
@@ -77,11 +86,12 @@ pub fn survey(survey: &Survey) -> String {
 
 /// One line per row; the total is left to the reader's own sum.
 #[must_use]
-pub fn attribute(answer: &Attribution) -> String {
+pub fn attribute(answer: &Attribution, record: &Record) -> String {
     let measures = measures(&answer.total.sizes);
     let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
     let heads =
-        [&[answer.by.name(), "version", "place"][..], &names, &["source", "chunks"]].concat();
+        [&[answer.by.name(), "version", "place"][..], &names, &["source", "chunks", "encoders"]]
+            .concat();
     let mut table = Table::new(&heads);
     for row in &answer.rows {
         let text = |text: &Option<String>| text.as_deref().map(cell).unwrap_or_default();
@@ -90,7 +100,7 @@ pub fn attribute(answer: &Attribution) -> String {
             [
                 vec![cell(&row.name), text(&row.version), text(&row.place)],
                 bytes(&row.sizes, &measures),
-                vec![source, cell(&row.chunks.join(" "))],
+                vec![source, cell(&row.chunks.join(" ")), encoders(record)],
             ]
             .concat(),
         );
@@ -100,9 +110,10 @@ pub fn attribute(answer: &Attribution) -> String {
 
 /// One line per item and limit.
 #[must_use]
-pub fn gate(gate: &Gate) -> String {
+pub fn gate(gate: &Gate, record: &Record) -> String {
     let mut table = Table::new(&[
         "budget", "item", "selector", "limit", "measure", "allowed", "is", "over by", "verdict",
+        "encoders",
     ]);
     for row in &gate.budgets {
         table.row(vec![
@@ -115,6 +126,7 @@ pub fn gate(gate: &Gate) -> String {
             row.is.to_string(),
             row.over_by.to_string(),
             row.verdict.name().to_owned(),
+            encoders(record),
         ]);
     }
     table.text()

@@ -8,7 +8,7 @@ use uvlet_audit::{
     gate::{Gate, Verdict},
     survey::{EntryRow, Survey},
 };
-use uvlet_record::{Notice, Record};
+use uvlet_record::{Notice, Record, sizes::Measure};
 
 use crate::{
     name::plain,
@@ -80,9 +80,14 @@ fn fold(entry: &EntryRow, screen: &Screen) -> String {
         ("assets", &startup.assets),
         ("unattributed", &startup.unattributed),
     ];
-    let measure = screen.measure.to_string();
-    let rows = parts.into_iter().map(|(part, sizes)| vec![part.to_owned(), size(sizes)]);
-    text.push_str(&table(&[("startup", false), (&measure, true)], rows));
+    let measures: Vec<Measure> = screen.measures().collect();
+    let rows = parts.into_iter().map(|(part, sizes)| {
+        let sizes = measures.iter().map(|&measure| screen.units.size(sizes.get(measure)));
+        [part.to_owned()].into_iter().chain(sizes).collect()
+    });
+    let heads = [("startup", false)].into_iter();
+    let heads: Vec<_> = heads.chain(measures.iter().map(|m| (m.name(), true))).collect();
+    text.push_str(&table(&heads, rows));
     text.push_str("\nIn the order they load:\n\n");
     for path in &startup.files {
         text.push_str(&format!("1. {}\n", code(path)));
@@ -106,6 +111,12 @@ pub fn attribute(
     let numbers = rows::numbers(&shown, rest, answer, screen);
     let heaviest = rows::sentence(answer, &shown, &numbers, screen);
     let mut text = format!("**{}**\n\n", sentence(&heaviest));
+    let also: Vec<Vec<String>> = screen
+        .also
+        .iter()
+        .map(|&measure| rows::column(answer, &shown, rest.is_some(), measure, screen))
+        .collect();
+    let removals = rows::removals(&shown, screen);
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
     for (row, number) in shown.iter().zip(&numbers) {
         let name = code(&rows::package(row, &answer.rows));
@@ -118,8 +129,16 @@ pub fn attribute(
     }
     let number = screen.units.number(total);
     lines.push(vec!["total".to_owned(), number, share(total, total), String::new()]);
-    let heading = format!("{measure}, {}", screen.units.symbol());
-    let heads = [(what, false), (heading.as_str(), true), ("share", true), ("basis", false)];
+    for (at, line) in lines.iter_mut().enumerate() {
+        let also = also.iter().chain(&removals);
+        line.extend(also.map(|column| column.get(at).cloned().unwrap_or_default()));
+    }
+    let headings = screen.measures().map(|m| format!("{m}, {}", screen.units.symbol()));
+    let removed = format!("if removed, {}", screen.units.symbol());
+    let headings: Vec<String> = headings.chain(removals.is_some().then_some(removed)).collect();
+    let mut heads = vec![(what, false), (headings[0].as_str(), true)];
+    heads.extend([("share", true), ("basis", false)]);
+    heads.extend(headings[1..].iter().map(|heading| (heading.as_str(), true)));
     text.push_str(&table(&heads, lines.into_iter()));
     text.push_str(&format!("\n{}\n", rows::footnote(answer, record, screen)));
     text
@@ -149,6 +168,7 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     if held > 0 {
         text.push_str(&format!("- held: {}\n", count(held, "limit")));
     }
+    text.push_str(&format!("\n{}\n", sentence(&promises::sizes_said(gate, record))));
     text
 }
 

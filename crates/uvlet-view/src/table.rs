@@ -17,7 +17,7 @@ pub use notices::notices;
 pub use survey::survey;
 
 /// How to show it.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Debug)]
 pub struct Screen {
     /// Columns of the terminal.
     pub width: usize,
@@ -25,6 +25,8 @@ pub struct Screen {
     pub units: Units,
     /// The one measure of the table.
     pub measure: Measure,
+    /// Measures that were asked for besides, in further columns.
+    pub also: Vec<Measure>,
 }
 
 /// Narrower screens are laid out as this wide: below it no table reads.
@@ -35,27 +37,32 @@ impl Screen {
         self.width.max(NARROWEST)
     }
 
-    /// `gzip`, with the encoder behind it: `gzip by zlib 1.3.1, level 9`.
-    pub(crate) fn measure_said(&self, record: &Record) -> String {
-        match self.measure {
-            Measure::Emitted => "bytes as emitted".to_owned(),
-            Measure::Coded(coding) => match record.encoders.get(&coding) {
-                Some(encoder) => {
-                    let twins = match record.twins.get(coding) {
-                        Some(&twins) if twins > 0 => {
-                            format!(
-                                " ({} by the precompressed twin)",
-                                count(usize::try_from(twins).unwrap_or(usize::MAX), "file")
-                            )
-                        }
-                        _ => String::new(),
-                    };
-                    format!("{} by {}, level {}{twins}", self.measure, encoder.name, encoder.level)
-                }
-                None => self.measure.to_string(),
-            },
-        }
+    /// Its own measure, and those besides.
+    pub(crate) fn measures(&self) -> impl Iterator<Item = Measure> + '_ {
+        std::iter::once(self.measure).chain(self.also.iter().copied())
     }
+}
+
+/// Measures, with the encoders behind them: `gzip by zlib 1.3.1, level 9`.
+pub(crate) fn measures_said(measures: impl Iterator<Item = Measure>, record: &Record) -> String {
+    let said: Vec<String> = measures.map(|measure| measure_said(measure, record)).collect();
+    match said.split_last() {
+        Some((last, rest)) if !rest.is_empty() => format!("{}, and {last}", rest.join("; ")),
+        _ => said.concat(),
+    }
+}
+
+fn measure_said(measure: Measure, record: &Record) -> String {
+    let Measure::Coded(coding) = measure else { return "bytes as emitted".to_owned() };
+    let Some(encoder) = record.encoders.get(&coding) else { return coding.to_string() };
+    let twins = match record.twins.get(coding) {
+        Some(&twins) if twins > 0 => {
+            let files = count(usize::try_from(twins).unwrap_or(usize::MAX), "file");
+            format!(" ({files} by the precompressed twin)")
+        }
+        _ => String::new(),
+    };
+    format!("{coding} by {}, level {}{twins}", crate::name::plain(&encoder.name), encoder.level)
 }
 
 /// `1 file`, `2 files`, `3 entries`.

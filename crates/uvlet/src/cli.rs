@@ -1,10 +1,10 @@
 //! The words of the command line.
 
-use std::path::PathBuf;
+use std::{path::PathBuf, str::FromStr};
 
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use clap_complete::Shell;
-use uvlet_record::sizes::Measure;
+use uvlet_record::sizes::{Coding, Measure};
 use uvlet_view::Units;
 
 /// Accounts for every byte that a web application makes its visitors download.
@@ -29,7 +29,7 @@ pub enum Command {
     /// and every static import of it. Deferred is what it can load later with `import()`; a script
     /// tag's `defer` is not that, its script arrives at startup all the same.
     #[command(
-        after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
+        after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure gzip,br\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
     )]
     Survey(Survey),
     /// Whose bytes are they: which package, module, folder, chunk, file, entry or kind?
@@ -40,7 +40,7 @@ pub enum Command {
     /// may read one byte less than the same selection in `gate`: rows are rounded so that they add
     /// up, a selection is rounded up on its own.
     #[command(
-        after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n\n\
+        after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  uvlet attribute dist --top 10 --if-removed\n\n\
         Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME), file(PATH), kind(NAME),\n  package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
     )]
     Attribute(Attribute),
@@ -57,7 +57,7 @@ pub enum Command {
     /// A record answers every question later and elsewhere, without the build. FILE ends in .json,
     /// .json.gz or .json.zst; without -o the record goes to standard output as JSON.
     #[command(
-        after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet survey main.json.zst"
+        after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet record dist --measure gzip,br -o main.json.zst\n  uvlet survey main.json.zst"
     )]
     Record(Record),
     /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.
@@ -106,6 +106,9 @@ pub struct Attribute {
     /// Show the first N rows in the table, and one row for the rest; 0 shows all.
     #[arg(long, value_name = "N", default_value_t = 30)]
     pub top: usize,
+    /// Encode the files anew without each row that is shown, and say what that saves.
+    #[arg(long)]
+    pub if_removed: bool,
     #[command(flatten)]
     pub show: Show,
     #[command(flatten)]
@@ -124,6 +127,8 @@ pub struct Gate {
 pub struct Record {
     #[command(flatten)]
     pub build: Build,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
     /// Keep emitted and source texts in the record.
     #[arg(long)]
     pub with_texts: bool,
@@ -182,9 +187,16 @@ pub struct Build {
     /// The project's folder: versions are read from the package.json files under it.
     #[arg(long, value_name = "DIR")]
     pub root: Option<PathBuf>,
-    /// Take the sizes of precompressed copies (app.js.gz) where they decode to their file.
+    /// Take the sizes of precompressed copies (app.js.gz, app.js.br) where they decode to their file.
     #[arg(long)]
     pub twins: bool,
+    /// Levels of the encoders, as gzip=6,br=5 [default: gzip=9,br=11,zstd=19, or what uvlet.toml
+    /// says]. Budgets hold at the level that they were set at.
+    #[arg(long = "level", value_name = "CODING=LEVEL", value_delimiter = ',', value_parser = level)]
+    pub levels: Vec<(Coding, u32)>,
+    /// Encode every file anew, and keep nothing in the user's cache folder.
+    #[arg(long)]
+    pub no_cache: bool,
     /// Which output to look at where the folder holds that of several targets [default: browser].
     #[arg(long, value_enum)]
     pub target: Option<Target>,
@@ -215,9 +227,41 @@ pub struct Show {
 
 #[derive(Debug, Args)]
 pub struct MeasureChoice {
-    /// What sizes are counted in: emitted or gzip [default: gzip, or what uvlet.toml says].
-    #[arg(long, value_name = "MEASURE")]
-    pub measure: Option<Measure>,
+    /// What sizes are counted in: emitted, gzip, br, zstd, several of them as gzip,br, or all. The
+    /// first orders the table [default: gzip, or what uvlet.toml says].
+    #[arg(long = "measure", value_name = "MEASURES", value_delimiter = ',')]
+    pub measures: Vec<Asked>,
+}
+
+/// A word of `--measure`.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Asked {
+    /// Every measure.
+    All,
+    /// This one.
+    One(Measure),
+}
+
+impl FromStr for Asked {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        match text {
+            "all" => Ok(Self::All),
+            _ => text.parse().map(Self::One).map_err(|error: String| error + ", and all"),
+        }
+    }
+}
+
+/// `gzip=6`.
+fn level(text: &str) -> Result<(Coding, u32), String> {
+    let (coding, level) = text.split_once('=').ok_or("a level is set as gzip=6")?;
+    let coding: Coding = coding.trim().parse()?;
+    let levels = coding.levels();
+    let level = level.trim().parse().ok().filter(|level| levels.contains(level));
+    level.map(|level| (coding, level)).ok_or_else(|| {
+        format!("the levels of {coding} go from {} to {}", levels.start(), levels.end())
+    })
 }
 
 /// Form of an output.

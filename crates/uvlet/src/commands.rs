@@ -8,16 +8,22 @@ mod record;
 mod recorder;
 mod survey;
 
+use std::{collections::BTreeMap, path::PathBuf, sync::Arc};
+
 use serde::Serialize;
-use uvlet_read::Options;
-use uvlet_record::{Notice, Record, Target, sizes::Measure};
+use uvlet_read::{Cache, Coder, Options};
+use uvlet_record::{
+    Notice, Record, Target, Texts,
+    sizes::{Coding, Measure},
+};
 use uvlet_view::{json, table::Screen};
 
 use crate::{
-    cli::{self, Build, Command, Show},
+    cli::{self, Asked, Build, Command, Format, MeasureChoice, Show},
     config::{self, Config},
     failure::{Failure, Status},
     output,
+    progress::Watch,
 };
 
 /// Runs a command.
@@ -34,58 +40,114 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
     }
 }
 
-/// The settings, and the build read with them.
-fn open(build: &Build) -> Result<(Option<Config>, Record), Failure> {
-    open_with(build, false)
+/// The settings of the build's command.
+fn settings(build: &Build) -> Result<Option<Config>, Failure> {
+    Ok(config::load(build.config.as_deref())?)
 }
 
-fn open_with(build: &Build, texts: bool) -> Result<(Option<Config>, Record), Failure> {
-    let config = config::load(build.config.as_deref())?;
-    let from_config = config.as_ref().and_then(|config| config.folder.clone());
+/// What an opened build is read with.
+struct Wanted<'a> {
+    build: &'a Build,
+    config: Option<&'a Config>,
+    /// What sizes are needed in.
+    measures: &'a [Measure],
+    /// Keep the texts in the record.
+    texts: bool,
+}
+
+/// A build that was read.
+struct Opened {
+    path: PathBuf,
+    record: Record,
+    texts: Box<dyn Texts>,
+    coder: Coder,
+}
+
+/// Reads the build, and makes sure that it has what is wanted.
+fn open(wanted: &Wanted<'_>) -> Result<Opened, Failure> {
+    let Wanted { build, config, measures, texts } = *wanted;
+    let from_config = config.and_then(|config| config.folder.clone());
     let Some(path) = build.path.clone().or(from_config) else {
         return Err(Failure::Usage(
             "no build is named; name its output folder, or set `folder` under [build] in uvlet.toml".to_owned(),
         ));
     };
+    let mut levels = config.map(|config| config.levels.clone()).unwrap_or_default();
+    levels.extend(build.levels.iter().copied());
+    let coder = coder(build, &levels, measures);
     let options = Options {
         label: build.label.clone(),
-        stats: build
-            .stats
-            .clone()
-            .or_else(|| config.as_ref().and_then(|config| config.stats.clone())),
+        stats: build.stats.clone().or_else(|| config.and_then(|config| config.stats.clone())),
         maps: build.maps.clone(),
         root: build.root.clone(),
         twins: build.twins,
         texts,
+        coder,
         target: build.target.map(|target| match target {
             cli::Target::Browser => Target::Browser,
             cli::Target::Server => Target::Server,
             cli::Target::Edge => Target::Edge,
             cli::Target::Worker => Target::Worker,
         }),
-        base: config.as_ref().and_then(|config| config.base.clone()),
-        own: config.as_ref().map(|config| config.own.clone()).unwrap_or_default(),
+        base: config.and_then(|config| config.base.clone()),
+        own: config.map(|config| config.own.clone()).unwrap_or_default(),
     };
-    let record = uvlet_read::open(&path, &options)?;
-    Ok((config, record))
-}
-
-/// The one measure of a table: as asked for, else as configured.
-fn measure(asked: Option<Measure>, config: Option<&Config>) -> Measure {
-    asked.unwrap_or_else(|| config.map_or_else(|| Config::none().measure, |config| config.measure))
-}
-
-fn taken(measure: Measure, record: &Record) -> Result<(), Failure> {
-    if record.measures().any(|taken| taken == measure) {
-        return Ok(());
+    let watch = Watch::over(&options.coder.progress);
+    let read = uvlet_read::open_with_texts(&path, &options);
+    drop(watch);
+    let (record, texts) = read?;
+    if let Some(&measure) = measures.iter().find(|&&m| !record.measures().any(|taken| taken == m)) {
+        let taken: Vec<_> = record.measures().map(Measure::name).collect();
+        return Err(Failure::Measure { path, measure, taken: taken.join(", ") });
     }
-    let taken: Vec<_> = record.measures().map(Measure::name).collect();
-    Err(Failure::Measure { measure: measure.to_string(), taken: taken.join(", ") })
+    for (coding, asked) in levels {
+        let held = record.encoders.get(&coding).map_or(asked, |encoder| encoder.level);
+        if held != asked {
+            return Err(Failure::Level { path, coding, held, asked });
+        }
+    }
+    Ok(Opened { path, record, texts, coder: options.coder })
 }
 
-fn screen(show: &Show, measure: Measure) -> Screen {
+/// How sizes in these measures are taken.
+fn coder(build: &Build, levels: &BTreeMap<Coding, u32>, measures: &[Measure]) -> Coder {
+    let codings = measures.iter().filter_map(|measure| measure.coding());
+    let levels = codings
+        .map(|coding| (coding, levels.get(&coding).copied().unwrap_or_else(|| coding.level())));
+    let folder = dirs::cache_dir().filter(|_| !build.no_cache);
+    let cache = folder.map(|folder| Arc::new(Cache::new(folder.join("uvlet"))));
+    Coder { levels: levels.collect(), cache, ..Coder::default() }
+}
+
+/// What sizes are shown in: as asked for, else as configured. The first is the table's own.
+fn measures(choice: &MeasureChoice, config: Option<&Config>) -> Vec<Measure> {
+    let usual = config.map_or_else(|| Config::none().measure, |config| config.measure);
+    let asked = choice.measures.iter().flat_map(|asked| match asked {
+        Asked::All => [&[usual], &Measure::ALL[..]].concat(),
+        Asked::One(measure) => vec![*measure],
+    });
+    let mut measures: Vec<Measure> = Vec::new();
+    for measure in asked {
+        if !measures.contains(&measure) {
+            measures.push(measure);
+        }
+    }
+    if measures.is_empty() { vec![usual] } else { measures }
+}
+
+/// What sizes are taken in besides those that are shown: programs find gzip in every answer.
+fn taken(shown: &[Measure], format: Format) -> Vec<Measure> {
+    let gzip = Measure::Coded(Coding::Gzip);
+    match format {
+        Format::Json | Format::Csv if !shown.contains(&gzip) => [shown, &[gzip]].concat(),
+        _ => shown.to_owned(),
+    }
+}
+
+fn screen(show: &Show, measures: &[Measure]) -> Screen {
     let width = show.width.unwrap_or_else(|| output::width(show.output.as_deref()));
-    Screen { width, units: show.units, measure }
+    let (&measure, also) = measures.split_first().unwrap_or((&Measure::Emitted, &[]));
+    Screen { width, units: show.units, measure, also: also.to_owned() }
 }
 
 fn as_json<A: Serialize>(

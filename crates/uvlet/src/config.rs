@@ -7,6 +7,7 @@ mod reader;
 mod size;
 
 use std::{
+    collections::BTreeMap,
     fs, io,
     path::{Path, PathBuf},
 };
@@ -32,6 +33,8 @@ pub struct Config {
     pub stats: Option<PathBuf>,
     /// URL under which the files will stand.
     pub base: Option<String>,
+    /// Levels of encoders that are not their usual ones.
+    pub levels: BTreeMap<Coding, u32>,
     /// The gate takes a development build.
     pub allow_development: bool,
     /// Globs over packages that count as own code.
@@ -49,6 +52,7 @@ impl Config {
             folder: None,
             stats: None,
             base: None,
+            levels: BTreeMap::new(),
             allow_development: false,
             own: Vec::new(),
             budgets: Vec::new(),
@@ -97,7 +101,7 @@ fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
 
 fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     let mut config = Config { path: path.to_owned(), ..Config::none() };
-    table.only(&["measure", "build", "gate", "budget"])?;
+    table.only(&["measure", "level", "build", "gate", "budget"])?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
         build.only(&["folder", "stats", "base", "own"])?;
@@ -106,6 +110,13 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
         config.stats = build.string("stats")?.map(|stats| here.join(stats));
         config.base = build.string("base")?.map(str::to_owned);
         config.own = build.strings("own")?;
+    }
+    if let Some(levels) = table.table("level")? {
+        levels.only(&Coding::ALL.map(Coding::name))?;
+        for coding in Coding::ALL {
+            let level = levels.number(coding.name(), coding.levels())?;
+            config.levels.extend(level.map(|level| (coding, level)));
+        }
     }
     if let Some(gate) = table.table("gate")? {
         gate.only(&["allow_development"])?;

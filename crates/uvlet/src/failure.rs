@@ -4,6 +4,7 @@ use std::{io, path::PathBuf, process::ExitCode};
 
 use uvlet_audit::{gate::GateError, selector::SelectorError};
 use uvlet_read::ReadError;
+use uvlet_record::sizes::{Coding, Measure};
 
 use crate::config::ConfigError;
 
@@ -41,8 +42,12 @@ pub enum Failure {
     Gate { config: PathBuf, error: GateError },
     #[error("--in `{selector}`: {message}")]
     In { selector: String, message: String },
-    #[error("{measure} sizes are not taken by this version; there are {taken}")]
-    Measure { measure: String, taken: String },
+    #[error("{}: holds {taken} and no {measure}; `uvlet record BUILD --measure {measure} -o FILE` makes a record that does", path.display())]
+    Measure { path: PathBuf, measure: Measure, taken: String },
+    #[error("{}: holds {coding} of level {held}, not {asked}, and sizes of different levels are not compared; make it anew with --level {coding}={asked}", path.display())]
+    Level { path: PathBuf, coding: Coding, held: u32, asked: u32 },
+    #[error("{}: holds no texts, which --if-removed needs; name the build's folder, or make the record with --with-texts", .0.display())]
+    NoTexts(PathBuf),
     #[error("{}", .0)]
     Usage(String),
     #[error("{}: cannot be written: {source}", path.display())]

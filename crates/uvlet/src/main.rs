@@ -8,6 +8,7 @@ mod commands;
 mod config;
 mod failure;
 mod output;
+mod progress;
 
 use std::process::ExitCode;
 

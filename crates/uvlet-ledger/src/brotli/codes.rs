@@ -109,10 +109,7 @@ fn of_lengths(lengths: &[u8]) -> Option<Code> {
 }
 
 /// The number of trees, and the tree of each of `contexts` contexts.
-pub fn context_map(
-    bits: &mut Bits<'_>,
-    contexts: usize,
-) -> Result<(usize, Vec<u8>), StreamError> {
+pub fn context_map(bits: &mut Bits<'_>, contexts: usize) -> Result<(usize, Vec<u8>), StreamError> {
     let trees = few(bits)?;
     if trees == 1 {
         return Ok((1, vec![0; contexts]));

@@ -153,9 +153,8 @@ impl Naive<'_> {
     }
 
     fn count(&mut self, codes: &Codes) -> usize {
-        let widths = [
-            2, 2, 2, 2, 3, 3, 3, 3, 4, 4, 4, 4, 5, 5, 5, 5, 6, 6, 7, 8, 9, 10, 11, 12, 13, 24,
-        ];
+        let widths =
+            [2, 2, 2, 2, 3, 3, 3, 3, 4, 4, 4, 4, 5, 5, 5, 5, 6, 6, 7, 8, 9, 10, 11, 12, 13, 24];
         let symbol = self.symbol(codes);
         // Each count goes on where the one before it ends.
         let base: usize = 1 + widths[..symbol].iter().map(|width| 1 << width).sum::<usize>();
@@ -285,10 +284,10 @@ impl Naive<'_> {
             let symbol = self.symbol(&commands[kind]);
             let (insert, copy) = CELLS[symbol / 64];
             let (base, extra) = INSERTED[insert + symbol / 8 % 8];
-            let insert_bits = extra as usize;
-            let inserted = base as usize + self.bits(insert_bits);
+            let insert_bits = whole(extra);
+            let inserted = whole(base) + self.bits(insert_bits);
             let (base, extra) = COPIED[copy + symbol % 8];
-            let copied = base as usize + self.bits(extra as usize);
+            let copied = whole(base) + self.bits(whole(extra));
             let mut cost = (self.at - before) as f64;
             let copies = self.text.len() + inserted < end;
             let on_literals = if copies { insert_bits as f64 } else { cost };
@@ -340,7 +339,7 @@ impl Naive<'_> {
                 let index = id % (1 << size);
                 let at = kBrotliDictionaryOffsetsByLength[copied] as usize + index * copied;
                 let mut made = vec![0; 100];
-                let (length, transform) = (copied as i32, (id >> size) as i32);
+                let [length, transform] = [copied, id >> size].map(|n| i32::try_from(n).unwrap());
                 let word = &kBrotliDictionary[at..at + copied];
                 let bytes = TransformDictionaryWord(&mut made, word, length, transform);
                 made.truncate(usize::try_from(bytes).unwrap());
@@ -350,6 +349,10 @@ impl Naive<'_> {
             self.text.extend(made);
         }
     }
+}
+
+fn whole(number: impl TryInto<usize>) -> usize {
+    number.try_into().ok().unwrap()
 }
 
 /// Costs per byte by the naive decoder, which must find the text.
@@ -369,9 +372,9 @@ fn hold(stream: &[u8], text: &[u8], cuts: impl Iterator<Item = usize>) {
     assert_eq!(stretches.iter().sum::<u64>() + container, 8 * stream.len() as u64);
     let mut start = 0;
     for (&end, &bits) in ends.iter().zip(&stretches) {
-        let exact: f64 = costs[start..end as usize].iter().sum();
+        let exact: f64 = costs[start..whole(end)].iter().sum();
         assert!((bits as f64 - exact).abs() <= 1.0 + 1e-3, "{bits} bits, exactly {exact}");
-        start = end as usize;
+        start = whole(end);
     }
 }
 

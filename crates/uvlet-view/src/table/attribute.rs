@@ -6,7 +6,7 @@ use uvlet_record::{Basis, Record, sizes::Measure};
 use super::{
     Screen, bold, count,
     grid::{Column, lay_out},
-    wrapped,
+    measures_said, wrapped,
 };
 use crate::{
     name::{fitted, plain},
@@ -36,24 +36,41 @@ pub fn attribute(
         Column::number("share"),
         Column::word("basis"),
     ];
+    let also: Vec<Vec<String>> =
+        screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
+    for measure in &screen.also {
+        heads.push(Column::number(format!("{measure}, {}", screen.units.symbol())));
+    }
+    let removals = removals(&shown, screen);
+    if removals.is_some() {
+        heads.push(Column::number(format!("if removed, {}", screen.units.symbol())));
+    }
     let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
     if shows_chunks {
         heads.push(Column::extra("chunks"));
     }
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
-    for (row, number) in shown.iter().zip(&numbers) {
+    let line = |at: usize, cells: [String; 4], chunks: String| -> Vec<String> {
+        let also = also.iter().chain(&removals);
+        let also = also.map(|column| column.get(at).cloned().unwrap_or_default());
+        cells.into_iter().chain(also).chain([chunks]).collect()
+    };
+    for (at, (row, number)) in shown.iter().zip(&numbers).enumerate() {
         let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
         let share = share(row.sizes.get(measure), total);
         let basis = basis(row, measure).to_owned();
-        lines.push(vec![plain(&name).into_owned(), number.clone(), share, basis, chunks(row)]);
+        let cells = [plain(&name).into_owned(), number.clone(), share, basis];
+        lines.push(line(at, cells, chunks(row)));
     }
     let blank = String::new;
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
         let name = format!("(the other {count})");
-        lines.push(vec![name, number.clone(), share(bytes, total), blank(), blank()]);
+        let cells = [name, number.clone(), share(bytes, total), blank()];
+        lines.push(line(shown.len(), cells, blank()));
     }
     let number = screen.units.number(total);
-    lines.push(vec!["total".to_owned(), number, share(total, total), blank(), blank()]);
+    let cells = ["total".to_owned(), number, share(total, total), blank()];
+    lines.push(line(lines.len(), cells, blank()));
     text.push('\n');
     text.push_str(&lay_out(&heads, &lines, screen.columns()));
     text.push('\n');
@@ -88,6 +105,52 @@ pub(crate) fn numbers(
     let of_rows = shown.iter().map(|row| row.sizes.get(screen.measure));
     let bytes: Vec<u64> = of_rows.chain(rest.map(|(_, bytes)| bytes)).collect();
     screen.units.column(&bytes, answer.total.sizes.get(screen.measure))
+}
+
+/// What the files of the rows shown would lose without them, if that was asked.
+pub(crate) fn removals(shown: &[&Row], screen: &Screen) -> Option<Vec<String>> {
+    shown.first()?.removal?;
+    let said = |row: &&Row| {
+        let Some(removal) = row.removal else { return String::new() };
+        let saved = match screen.measure {
+            Measure::Emitted => i64::try_from(row.sizes.emitted).ok(),
+            Measure::Coded(coding) => {
+                removal.if_removed.and_then(|saved| saved.get(coding).copied())
+            }
+        };
+        saved.map_or("unknown".to_owned(), |saved| {
+            let sign = if saved < 0 { "-" } else { "" };
+            format!("{sign}{}", screen.units.number(saved.unsigned_abs()))
+        })
+    };
+    Some(shown.iter().map(said).collect())
+}
+
+/// A further measure of the rows shown, of the rest if there is one, and of the total. What is
+/// estimated is marked, as the basis beside it is that of the table's own measure.
+pub(crate) fn column(
+    answer: &Attribution,
+    shown: &[&Row],
+    has_rest: bool,
+    measure: Measure,
+    screen: &Screen,
+) -> Vec<String> {
+    let total = answer.total.sizes.get(measure);
+    let mut bytes: Vec<u64> = shown.iter().map(|row| row.sizes.get(measure)).collect();
+    if has_rest {
+        bytes.push(total - bytes.iter().sum::<u64>());
+    }
+    let mut cells = screen.units.column(&bytes, total);
+    let is_estimated = |rows: &[&Row]| rows.iter().any(|row| basis(row, measure) == "estimated");
+    let others: Vec<&Row> = answer.rows.iter().skip(shown.len()).collect();
+    let parts = shown.iter().map(std::slice::from_ref).chain([&others[..]]);
+    for (cell, rows) in cells.iter_mut().zip(parts) {
+        if is_estimated(rows) {
+            *cell = format!("≈ {cell}");
+        }
+    }
+    cells.push(screen.units.number(total));
+    cells
 }
 
 /// A package with its version; one that stands in several places with that place.
@@ -172,7 +235,15 @@ pub(crate) fn chunks(row: &Row) -> String {
 }
 
 pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
-    let mut text = format!("Sizes are {}.", screen.measure_said(record));
+    let mut text = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    let shared_out =
+        |measure: Measure| answer.rows.iter().any(|row| basis(row, measure) == "estimated");
+    if screen.also.iter().any(|&measure| shared_out(measure)) {
+        text.push_str(" ≈ is estimated.");
+    }
+    if answer.rows.first().is_some_and(|row| row.removal.is_some()) {
+        text.push_str(" If removed: what the row's files lose when they are encoded without it; this does not add up.");
+    }
     let Measure::Coded(coding) = screen.measure else { return text };
     if answer.rows.iter().any(|row| row.shared_out.contains(&coding)) {
         text.push_str(

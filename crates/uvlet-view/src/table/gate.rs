@@ -4,7 +4,7 @@ use anstyle::{AnsiColor, Color, Style};
 use uvlet_audit::gate::{BudgetRow, Gate, LimitKind, Verdict};
 use uvlet_record::{Record, sizes::Measure};
 
-use super::{Screen, bold, count, styled, wrapped};
+use super::{Screen, bold, count, measures_said, styled, wrapped};
 use crate::name::plain;
 
 /// Contributors that a sentence names.
@@ -62,7 +62,16 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     if held > 0 {
         text.push_str(&format!("  held    {}\n", count(held, "limit")));
     }
+    text.push('\n');
+    text.push_str(&wrapped(&sizes_said(gate, record), screen.columns(), 0));
+    text.push('\n');
     text
+}
+
+/// The measures that limits are in, with their encoders.
+pub(crate) fn sizes_said(gate: &Gate, record: &Record) -> String {
+    let judged = |measure: &Measure| gate.budgets.iter().any(|row| row.measure == measure.name());
+    format!("Sizes are {}.", measures_said(Measure::ALL.into_iter().filter(judged), record))
 }
 
 /// What broke it, for the first sentence.

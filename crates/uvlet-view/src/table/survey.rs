@@ -3,9 +3,9 @@
 use std::collections::BTreeMap;
 
 use uvlet_audit::survey::{EntryRow, Startup, Survey};
-use uvlet_record::{Mode, Record, sizes::Measure};
+use uvlet_record::{File, Mode, Record, sizes::Measure};
 
-use super::{Screen, bold, count, dim, styled, wrapped};
+use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
 use crate::{
     bar::{PARTS, draw},
     name::{fitted, plain, width},
@@ -40,7 +40,7 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
         text.push('\n');
     }
     let scale = entries.iter().map(|entry| startup(entry) + deferred(entry)).max().unwrap_or(0);
-    let notes = Notes::of(survey, record, screen);
+    let notes = Notes::of(survey, record);
     for entry in entries {
         text.push('\n');
         text.push_str(&one_entry(entry, screen, scale, &notes));
@@ -53,25 +53,29 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
 
 /// What is said of each file beside its name.
 struct Notes<'a> {
-    sizes: BTreeMap<&'a str, u64>,
+    files: BTreeMap<&'a str, &'a File>,
     /// Of files whose name says nothing: what they hold.
     holds: BTreeMap<&'a str, String>,
 }
 
 impl<'a> Notes<'a> {
-    fn of(survey: &'a Survey, record: &'a Record, screen: &Screen) -> Self {
-        let size = |file: &uvlet_record::File| match screen.measure {
-            Measure::Emitted => file.emitted,
-            Measure::Coded(coding) => *file.coded.get(coding).unwrap_or(&0),
-        };
-        let sizes = record.files.iter().map(|file| (file.path.as_str(), size(file))).collect();
+    fn of(survey: &'a Survey, record: &'a Record) -> Self {
+        let files = record.files.iter().map(|file| (file.path.as_str(), file)).collect();
         let named = survey.chunks.iter().filter_map(|chunk| {
             let (holds, file) = (chunk.holds.as_ref()?, chunk.files.first()?);
             let more =
                 if holds.more > 0 { format!(" and {} more", holds.more) } else { String::new() };
             Some((file.as_str(), format!("≈ {}{more}", plain(&holds.heaviest))))
         });
-        Self { sizes, holds: named.collect() }
+        Self { files, holds: named.collect() }
+    }
+
+    fn size(&self, path: &str, measure: Measure) -> u64 {
+        let Some(file) = self.files.get(path) else { return 0 };
+        match measure {
+            Measure::Emitted => file.emitted,
+            Measure::Coded(coding) => file.coded.get(coding).copied().unwrap_or(0),
+        }
     }
 }
 
@@ -123,7 +127,7 @@ pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String
         plain(&build.label),
         bundler.unwrap_or_default(),
         survey.build.target.name(),
-        screen.measure_said(record)
+        measures_said(screen.measures(), record)
     )
 }
 
@@ -188,46 +192,79 @@ fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -
     };
     text.push_str(&wrapped(&format!("  {}{shared}", split.join(", ")), columns, 2));
     text.push('\n');
+    for &measure in &screen.also {
+        let line = format!(
+            "  {measure}: {} at startup, {} deferred",
+            units.size(entry.startup.sizes.get(measure)),
+            units.size(entry.deferred.sizes.get(measure)),
+        );
+        text.push_str(&wrapped(&line, columns, 4));
+        text.push('\n');
+    }
     text.push_str(&files(entry, screen, notes));
     text
 }
 
-/// The entry's files in the order they load.
+/// The entry's files in the order they load, with their sizes in every measure of the screen.
 fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
-    let size = |path: &String| notes.sizes.get(path.as_str()).copied().unwrap_or(0);
-    let shown_as = |path: &String| match notes.holds.get(path.as_str()) {
-        Some(holds) => format!("{}  {holds}", plain(path)),
-        None => plain(path).into_owned(),
-    };
     let all = &entry.startup.files;
     let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
-    let column = all.iter().map(|path| screen.units.size(size(path)).len()).max().unwrap_or(0);
-    let longest = all.iter().map(|path| width(&shown_as(path))).max().unwrap_or(0);
-    let names = longest.max(24).min(screen.columns() - column - 10);
-    let mut text = String::new();
+    let sum = |paths: &[String], measure| -> u64 {
+        paths.iter().map(|path| notes.size(path, measure)).sum()
+    };
+    let said = |paths: &[String]| -> Vec<String> {
+        let one = |measure| {
+            let size = screen.units.size(sum(paths, measure));
+            // One measure alone is named in the first sentence.
+            if screen.also.is_empty() { size } else { format!("{size} {measure}") }
+        };
+        screen.measures().map(one).collect()
+    };
+    let mut lines: Vec<(String, String, Vec<String>)> = Vec::new();
     for (at, path) in all[..shown].iter().enumerate() {
-        let name = fitted(&shown_as(path), names);
-        let space = " ".repeat(names - width(&name));
-        let bytes = screen.units.size(size(path));
-        text.push_str(&format!("  {:>4}  {name}{space}  {bytes:>column$}\n", at + 1));
+        let name = match notes.holds.get(path.as_str()) {
+            Some(holds) => format!("{}  {holds}", plain(path)),
+            None => plain(path).into_owned(),
+        };
+        lines.push(((at + 1).to_string(), name, said(std::slice::from_ref(path))));
     }
     if shown < all.len() {
-        let rest: u64 = all[shown..].iter().map(size).sum();
-        let said = format!("and {}", count(all.len() - shown, "more file"));
-        let space = " ".repeat(names.saturating_sub(said.len()));
-        let bytes = screen.units.size(rest);
-        text.push_str(&dim(&format!("        {said}{space}  {bytes:>column$}\n")));
+        let name = format!("and {}", count(all.len() - shown, "more file"));
+        lines.push((String::new(), name, said(&all[shown..])));
+    }
+    let column = |at: usize| {
+        lines.iter().filter_map(|(.., sizes)| Some(width(sizes.get(at)?))).max().unwrap_or(0)
+    };
+    let columns: Vec<usize> = (0..=screen.also.len()).map(column).collect();
+    let taken = columns.iter().map(|wide| wide + 2).sum::<usize>() + 8;
+    let longest = lines.iter().map(|(_, name, _)| width(name)).max().unwrap_or(0);
+    let names = longest.max(24).min(screen.columns().saturating_sub(taken).max(12));
+    let mut text = String::new();
+    for (number, name, sizes) in &lines {
+        let name = fitted(name, names);
+        let mut line = format!("  {number:>4}  {name}{}", " ".repeat(names - width(&name)));
+        for (size, column) in sizes.iter().zip(&columns) {
+            line.push_str(&format!("  {size:>column$}"));
+        }
+        line.push('\n');
+        text.push_str(&if number.is_empty() { dim(&line) } else { line });
     }
     text
 }
 
 /// All that the folder holds.
 pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
-    let size = screen.units.size(survey.totals.sizes.get(screen.measure));
+    let sizes: Vec<String> = screen
+        .measures()
+        .map(|measure| {
+            let size = screen.units.size(survey.totals.sizes.get(measure));
+            if screen.also.is_empty() { size } else { format!("{size} {measure}") }
+        })
+        .collect();
     let kinds = survey.kinds.iter().map(|row| count(row.file_count, row.kind.name()));
     let kinds =
         kinds.collect::<Vec<_>>().join(", ").replace("datas", "data").replace("wasms", "wasm");
-    let mut text = format!("All files that count: {size} in {kinds}.");
+    let mut text = format!("All files that count: {} in {kinds}.", sizes.join(", "));
     let mut aside: BTreeMap<&str, usize> = BTreeMap::new();
     for file in &survey.aside {
         *aside.entry(file.kind.name()).or_default() += 1;

@@ -4,24 +4,34 @@ use uvlet_audit::{
     attribute::{self, attribute},
     lens::Lens,
     nearest::remedy,
+    removal::remove,
     selector::{self, Selector},
 };
-use uvlet_record::Record;
+use uvlet_read::Coder;
+use uvlet_record::{File, FileId, Record, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
-use super::{as_json, measure, open, screen, taken};
+use super::{Opened, Wanted, as_json, measures, open, screen, settings, taken};
 use crate::{
     cli::{self, Attribute, By, Format},
     failure::{Failure, Status},
     output,
+    progress::Watch,
 };
 
 pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     // A selector that does not parse is told before a large build is read.
     let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
-    let (config, record) = open(&arguments.build)?;
-    let measure = measure(arguments.measure.measure, config.as_ref());
-    taken(measure, &record)?;
+    let show = &arguments.show;
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let measures = measures(&arguments.measure, config);
+    let Opened { path, record, texts, coder } = open(&Wanted {
+        build: &arguments.build,
+        config,
+        measures: &taken(&measures, show.format),
+        texts: false,
+    })?;
     let lens = Lens::new(&record);
     let selection = selector::select(&within, &lens)?;
     if let Some(name) = selection.unmatched.first() {
@@ -40,22 +50,37 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         By::Kind => attribute::By::Kind,
     };
     let sort = match arguments.sort {
-        cli::Sort::Size => attribute::Sort::Heaviest(measure),
+        cli::Sort::Size => attribute::Sort::Heaviest(measures[0]),
         cli::Sort::Name => attribute::Sort::Name,
     };
-    let answer = attribute(&lens, by, &selection.cells, arguments.within.as_deref(), sort);
-    let show = &arguments.show;
+    let mut answer = attribute(&lens, by, &selection.cells, arguments.within.as_deref(), sort);
+    if arguments.if_removed {
+        let codings: Vec<Coding> = measures.iter().filter_map(|measure| measure.coding()).collect();
+        let rows = match arguments.top {
+            0 => answer.rows.len(),
+            top => top.min(answer.rows.len()),
+        };
+        let code = |file: &File| !file.kind.is_asset() && file.emitted > 0;
+        if let Some(at) = record.files.iter().position(code)
+            && texts.emitted(FileId::new(at)).is_none()
+        {
+            return Err(Failure::NoTexts(path));
+        }
+        let coder = at_levels_of(&record, coder);
+        let _watch = Watch::over(&coder.progress);
+        remove(&mut answer.rows[..rows], &record, &codings, &*texts, &coder);
+    }
     let text = match show.format {
         Format::Json => as_json("attribute", &record, &record.notices, &answer)?,
-        Format::Csv => csv::attribute(&answer),
+        Format::Csv => csv::attribute(&answer, &record),
         Format::Markdown => {
-            let screen = screen(show, measure);
+            let screen = screen(show, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
             markdown::attribute(&answer, &record, &screen, top)
                 + &markdown::notices(&record.notices)
         }
         Format::Table => {
-            let screen = screen(show, measure);
+            let screen = screen(show, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
             table::attribute(&answer, &record, &screen, top)
                 + &table::notices(&record.notices, &screen)
@@ -63,6 +88,12 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     };
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(Status::Held)
+}
+
+/// The levels of a record may be others than this run's.
+fn at_levels_of(record: &Record, coder: Coder) -> Coder {
+    let levels = record.encoders.iter().map(|(&coding, encoder)| (coding, encoder.level));
+    Coder { levels: levels.collect(), ..coder }
 }
 
 fn unmatched(name: &str, record: &Record) -> String {

@@ -6,10 +6,10 @@ use uvlet_audit::{
     gate::{Gate, Verdict, gate},
     lens::Lens,
 };
-use uvlet_record::Notice;
+use uvlet_record::{Notice, sizes::Measure};
 use uvlet_view::{csv, markdown, table};
 
-use super::{as_json, open, screen, taken};
+use super::{Opened, Wanted, as_json, open, screen, settings, taken};
 use crate::{
     cli::{self, Format},
     config::{ConfigError, FILE},
@@ -18,28 +18,32 @@ use crate::{
 };
 
 pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
-    let (config, record) = open(&arguments.build)?;
+    let config = settings(&arguments.build)?;
     let config = config.ok_or_else(|| ConfigError::Missing(PathBuf::from(FILE)))?;
     if config.budgets.is_empty() {
         return Err(ConfigError::NoBudget(config.path).into());
     }
-    for budget in &config.budgets {
-        taken(budget.measure, &record)?;
-    }
+    let show = &arguments.show;
+    let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
+    let Opened { record, .. } = open(&Wanted {
+        build: &arguments.build,
+        config: Some(&config),
+        measures: &taken(&judged, show.format),
+        texts: false,
+    })?;
     let answer = gate(&Lens::new(&record), &config.budgets, config.allow_development)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let mut notices = record.notices.clone();
     notices.extend(unmatched(&answer));
-    let show = &arguments.show;
     let text = match show.format {
         Format::Json => as_json("gate", &record, &notices, &answer)?,
-        Format::Csv => csv::gate(&answer),
+        Format::Csv => csv::gate(&answer, &record),
         Format::Markdown => {
-            let screen = screen(show, config.measure);
+            let screen = screen(show, &[config.measure]);
             markdown::gate(&answer, &record, &screen) + &markdown::notices(&notices)
         }
         Format::Table => {
-            let screen = screen(show, config.measure);
+            let screen = screen(show, &[config.measure]);
             table::gate(&answer, &record, &screen) + &table::notices(&notices, &screen)
         }
     };

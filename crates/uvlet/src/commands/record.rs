@@ -7,9 +7,9 @@ use std::{
 
 use flate2::{Compression, write::GzEncoder};
 
-use super::open_with;
+use super::{Opened, Wanted, measures, open, settings, taken};
 use crate::{
-    cli::{Color, Record},
+    cli::{Color, Format, Record},
     failure::{Failure, Status},
     output,
 };
@@ -19,7 +19,14 @@ const ZSTD_LEVEL: i32 = 15;
 
 pub fn run(arguments: &Record) -> Result<Status, Failure> {
     let form = arguments.output.as_deref().map(form_of).transpose()?;
-    let (_, record) = open_with(&arguments.build, arguments.with_texts)?;
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let Opened { record, .. } = open(&Wanted {
+        build: &arguments.build,
+        config,
+        measures: &taken(&measures(&arguments.measure, config), Format::Json),
+        texts: arguments.with_texts,
+    })?;
     let text =
         record.to_json(env!("CARGO_PKG_VERSION")).map_err(|error| Failure::Output(error.into()))?;
     match (&arguments.output, form) {

@@ -3,7 +3,7 @@
 use uvlet_audit::{lens::Lens, survey::survey};
 use uvlet_view::{csv, markdown, table};
 
-use super::{as_json, measure, open, screen, taken};
+use super::{Opened, Wanted, as_json, measures, open, screen, settings, taken};
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
@@ -11,20 +11,26 @@ use crate::{
 };
 
 pub fn run(arguments: &Survey) -> Result<Status, Failure> {
-    let (config, record) = open(&arguments.build)?;
-    let measure = measure(arguments.measure.measure, config.as_ref());
-    taken(measure, &record)?;
-    let answer = survey(&Lens::new(&record));
     let show = &arguments.show;
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let measures = measures(&arguments.measure, config);
+    let Opened { record, .. } = open(&Wanted {
+        build: &arguments.build,
+        config,
+        measures: &taken(&measures, show.format),
+        texts: false,
+    })?;
+    let answer = survey(&Lens::new(&record));
     let text = match show.format {
         Format::Json => as_json("survey", &record, &record.notices, &answer)?,
-        Format::Csv => csv::survey(&answer),
+        Format::Csv => csv::survey(&answer, &record),
         Format::Markdown => {
-            let screen = screen(show, measure);
+            let screen = screen(show, &measures);
             markdown::survey(&answer, &record, &screen) + &markdown::notices(&record.notices)
         }
         Format::Table => {
-            let screen = screen(show, measure);
+            let screen = screen(show, &measures);
             table::survey(&answer, &record, &screen) + &table::notices(&record.notices, &screen)
         }
     };

@@ -1,6 +1,6 @@
 //! Tables of the configuration with their places in the file.
 
-use std::{borrow::Cow, fmt::Display, str::FromStr};
+use std::{borrow::Cow, fmt::Display, ops::RangeInclusive, str::FromStr};
 
 use toml::{
     Spanned,
@@ -70,6 +70,19 @@ impl<'t> Table<'t> {
             DeValue::Boolean(flag) => Ok(Some(*flag)),
             _ => Err((value.span().start, format!("`{key}` takes true or false"))),
         }
+    }
+
+    /// A whole number within bounds.
+    pub fn number(&self, key: &str, bounds: RangeInclusive<u32>) -> Result<Option<u32>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(None) };
+        let number = match value.get_ref() {
+            DeValue::Integer(number) => u32::from_str_radix(number.as_str(), number.radix()).ok(),
+            _ => None,
+        };
+        number.filter(|number| bounds.contains(number)).map(Some).ok_or_else(|| {
+            let (least, most) = bounds.into_inner();
+            (value.span().start, format!("`{key}` takes a whole number from {least} to {most}"))
+        })
     }
 
     /// A text that stands for something else.

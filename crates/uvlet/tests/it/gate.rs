@@ -91,10 +91,7 @@ fn forbidding_a_package_that_is_not_there_is_kept_and_said() {
 #[case::no_limit("[budget.a]\ntotal = \"own\"\n", "has no limit")]
 #[case::no_budget("", "holds no budget")]
 #[case::toml("[budget\n", "uvlet.toml:1:")]
-#[case::measure_not_taken(
-    "[budget.a]\ntotal = \"own\"\nat_most = \"1 kB\"\nmeasure = \"br\"\n",
-    "br sizes are not taken"
-)]
+#[case::level("[level]\ngzip = 12\n", "uvlet.toml:2:8: `gzip` takes a whole number from 0 to 9")]
 fn a_wrong_configuration_is_one_line_and_no_verdict(#[case] toml: &str, #[case] message: &str) {
     let said = uvlet(build().with("uvlet.toml", toml).path(), &["gate", "dist"]);
     assert_eq!((said.status, said.out.as_str()), (2, ""), "{}", said.err);

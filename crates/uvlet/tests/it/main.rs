@@ -12,6 +12,7 @@ mod demo;
 mod formats;
 mod fresh;
 mod gate;
+mod measures;
 mod pages;
 mod records;
 mod schema;

@@ -42,6 +42,7 @@ pub fn uvlet(folder: &Path, arguments: &[&str]) -> Said {
     let output = Command::cargo_bin("uvlet")
         .unwrap()
         .current_dir(folder)
+        .env("XDG_CACHE_HOME", env!("CARGO_TARGET_TMPDIR"))
         .env_remove("NO_COLOR")
         .env_remove("CLICOLOR_FORCE")
         .args(arguments)

@@ -1,0 +1,81 @@
+//! What every file costs on the wire: encoded in each coding that is taken, or by its precompressed
+//! twin.
+//!
+//! Encoding is most of the work of a read, and one large script would leave cores idle at the end:
+//! the costliest is first in line.
+
+use std::cmp::Reverse;
+
+use rayon::iter::{ParallelBridge, ParallelIterator};
+use uvlet_record::sizes::{Coded, Coding};
+
+use crate::{
+    coder::Coder,
+    folder::{Listed, Listing, Text},
+    twins::Twin,
+};
+
+/// A file on the wire.
+#[derive(Debug, Default)]
+pub struct Packed {
+    /// Bytes in the coding.
+    pub bytes: u64,
+    /// The stream, of files that several may own parts of.
+    pub stream: Option<Vec<u8>>,
+}
+
+/// Formats that are compressed already: servers send them as they are.
+const COMPRESSED: [&str; 13] = [
+    "woff2", "woff", "png", "jpg", "jpeg", "gif", "avif", "webp", "mp4", "webm", "zip", "gz", "br",
+];
+
+/// Every counted file in every coding that is taken, in order; `twins` stand for their files. What
+/// cannot be read has no bytes.
+pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Packed>> {
+    let mut files: Vec<Coded<Packed>> = Vec::new();
+    files.resize_with(listing.counted.len(), Coded::default);
+    let mut jobs: Vec<(u64, usize, Coding)> = Vec::new();
+    for (at, (file, _)) in listing.counted.iter().enumerate() {
+        for &coding in coder.levels.keys() {
+            if is_compressed(file) {
+                files[at].set(coding, Packed { bytes: file.bytes, stream: None });
+            } else {
+                let bytes = usize::try_from(file.bytes).unwrap_or(usize::MAX);
+                jobs.push((coder.cost(bytes, coding), at, coding));
+            }
+        }
+    }
+    for twin in twins {
+        let stream = Text::of(&listing.aside[twin.aside].0).ok().map(|text| text.to_vec());
+        files[twin.file].set(twin.coding, Packed { bytes: twin.bytes, stream });
+    }
+    jobs.retain(|&(_, at, coding)| files[at].get(coding).is_none());
+    jobs.sort_unstable_by_key(|&(cost, at, coding)| (Reverse(cost), at, coding));
+    coder.progress.expect(jobs.iter().map(|(cost, ..)| cost).sum());
+    let done: Vec<(usize, Coding, Packed)> = jobs
+        .into_iter()
+        .par_bridge()
+        .map(|(_, at, coding)| {
+            let (file, kind) = &listing.counted[at];
+            let packed = Text::of(file).map_or_else(
+                |_| Packed::default(),
+                |text| {
+                    let stream = coder.encode(&text, coding);
+                    let bytes = stream.len() as u64;
+                    let is_shared = !kind.is_asset() && coding.is_traced();
+                    Packed { bytes, stream: is_shared.then_some(stream) }
+                },
+            );
+            (at, coding, packed)
+        })
+        .collect();
+    for (at, coding, packed) in done {
+        files[at].set(coding, packed);
+    }
+    files
+}
+
+fn is_compressed(file: &Listed) -> bool {
+    let extension = file.path.rsplit('.').next().unwrap_or_default().to_ascii_lowercase();
+    COMPRESSED.contains(&extension.as_str())
+}
