@@ -221,10 +221,9 @@ impl Walk<'_> {
             let kind = alphabets.literal_blocks.next(&mut self.bits)?;
             let context = codes::context(alphabets.modes[kind], last, second);
             let tree = alphabets.literal_map[64 * kind + context];
-            let start = self.bits.position();
-            alphabets.literals[usize::from(tree)].read(&mut self.bits)?;
-            let own = Parts::of_bits(self.bits.position() - start);
-            self.tally.token(own.and(length), 1);
+            let code = &alphabets.literals[usize::from(tree)];
+            let (_, own) = code.read_measured(&mut self.bits)?;
+            self.tally.token(Parts::of_bits(own.into()).and(length), 1);
             (second, last) = (last, byte);
         }
         Ok(())

@@ -67,6 +67,8 @@ pub(crate) struct Tally<'e> {
     ends: &'e [u64],
     /// The first stretch whose end is not passed.
     next: usize,
+    /// That end, at hand: nearly all tokens end before it.
+    next_end: u64,
     /// Bytes of text so far.
     position: u64,
     /// Whole bits of all blocks before this one.
@@ -87,6 +89,7 @@ impl<'e> Tally<'e> {
         Self {
             ends,
             next: 0,
+            next_end: ends.first().copied().unwrap_or(u64::MAX),
             position: 0,
             spent: 0,
             stretches: Vec::with_capacity(ends.len()),
@@ -113,15 +116,24 @@ impl<'e> Tally<'e> {
     #[inline]
     pub fn token(&mut self, cost: Parts, bytes: u64) {
         let after = self.position + bytes;
-        while let Some(&end) = self.ends.get(self.next).filter(|&&end| end <= after) {
-            // A stretch that ended before this token has a mark already.
-            let inside = u128::from(end.saturating_sub(self.position));
-            let part = u128::from(cost.0) * inside / u128::from(bytes);
-            self.marks.push(self.block + u64::try_from(part).unwrap_or(cost.0));
-            self.next += 1;
+        if self.next_end <= after {
+            self.mark(cost, bytes);
         }
         self.block += cost.0;
         self.position = after;
+    }
+
+    /// Takes note of the stretches that end within a token.
+    #[cold]
+    fn mark(&mut self, cost: Parts, bytes: u64) {
+        while self.next_end <= self.position + bytes {
+            // A stretch that ended before this token has a mark already.
+            let inside = u128::from(self.next_end.saturating_sub(self.position));
+            let part = u128::from(cost.0) * inside / u128::from(bytes);
+            self.marks.push(self.block + u64::try_from(part).unwrap_or(cost.0));
+            self.next += 1;
+            self.next_end = self.ends.get(self.next).copied().unwrap_or(u64::MAX);
+        }
     }
 
     /// Ends a block that takes `all` bits: spreads them over what its tokens have.

@@ -136,10 +136,13 @@ impl Walk<'_> {
 
     fn compressed(&mut self, literals: &Code, distances: &Code) -> Result<(), StreamError> {
         loop {
-            let start = self.bits.position();
-            let symbol = literals.read(&mut self.bits)?;
+            let (symbol, length) = literals.read_measured(&mut self.bits)?;
+            if symbol < 256 {
+                self.tally.token(Parts::of_bits(length.into()), 1);
+                continue;
+            }
+            let start = self.bits.position() - u64::from(length);
             match symbol {
-                0..256 => self.token(start, 1),
                 256 => return Ok(()),
                 257..=285 => {
                     let (base, extra) = LENGTHS[usize::from(symbol - 257)];

@@ -9,7 +9,6 @@ use std::{
 };
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
-use sha2::{Digest, Sha256};
 use uvlet_ledger::walk::Statement;
 use uvlet_record::{Bundler, Form, Kind, Notice, sizes::Coded};
 
@@ -28,7 +27,7 @@ use crate::{
 /// What one file holds.
 #[derive(Debug, Default)]
 pub struct Examined {
-    /// Half of the SHA-256 of the bytes, in hexadecimal digits.
+    /// Half of the BLAKE3 hash of the bytes, in hexadecimal digits.
     pub digest: String,
     /// Itself in every coding that is taken.
     pub packed: Coded<Packed>,
@@ -96,8 +95,7 @@ impl<'a> Examiner<'a> {
     }
 
     fn read(&self, part: &mut Examined, file: &Listed, kind: Kind, bytes: &[u8]) {
-        let digest = Sha256::digest(bytes);
-        part.digest = digest.iter().take(16).map(|byte| format!("{byte:02x}")).collect();
+        part.digest = blake3::hash(bytes).to_hex()[..32].to_owned();
         if !matches!(kind, Kind::Script | Kind::Style | Kind::Page) {
             return;
         }

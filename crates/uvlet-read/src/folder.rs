@@ -23,7 +23,7 @@ use walkdir::WalkDir;
 use crate::twins;
 
 /// A file of the folder.
-#[derive(Debug)]
+#[derive(Clone, Debug)]
 pub struct Listed {
     /// Path in the folder, with forward slashes.
     pub path: String,
@@ -34,7 +34,7 @@ pub struct Listed {
 }
 
 /// The folder's files, told apart.
-#[derive(Debug, Default)]
+#[derive(Clone, Debug, Default)]
 pub struct Listing {
     /// Files that count, by path.
     pub counted: Vec<(Listed, Kind)>,

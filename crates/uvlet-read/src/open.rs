@@ -8,8 +8,8 @@ use std::{
 
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_record::{
-    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError,
-    SavedTexts, SetAside, Target, Texts, sizes::Coded,
+    Aside, Edge, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
+    SavedError, SavedTexts, SetAside, Target, Texts, sizes::Coded,
 };
 
 use crate::{
@@ -31,7 +31,7 @@ use crate::{
     texts::FolderTexts,
     told::{Told, Untold},
     twins::{self, Twin},
-    wire,
+    wire::{self, Packed},
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -161,7 +161,10 @@ pub fn open_with_texts(
     }
     std::fs::read_dir(path).map_err(io_error)?;
     let own = globs(&options.own)?;
-    let (record, texts) = read_folder(path, options, &own)?;
+    let (record, texts) = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
+        Ok(pool) => pool.install(|| read_folder(path, options, &own)),
+        Err(_) => read_folder(path, options, &own),
+    }?;
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {
         return Err(ReadError::NothingCounted(path.to_owned()));
@@ -213,22 +216,29 @@ fn read_folder(
     options: &Options,
     own: &GlobSet,
 ) -> Result<(Record, FolderTexts), ReadError> {
-    let mut listing = folder::list(path);
-    let mut looked = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
-        Ok(pool) => pool.install(|| look(path, &listing, options)),
-        Err(_) => look(path, &listing, options),
-    }?;
-    let mut notices = std::mem::take(&mut looked.notices);
-    notices.append(&mut listing.notices);
-    let mut examined = std::mem::take(&mut looked.examined);
-    let told = looked.told.as_ref();
-    let set_aside =
-        set_aside(path, options, &looked.targets, &mut listing, &mut examined, &mut notices)?;
-    for file in &mut examined {
-        notices.append(&mut file.notices);
-    }
+    let listing = folder::list(path);
+    let mut notices = Vec::new();
+    let twins = twins::check(&listing, &mut notices);
+    let used: Vec<Twin> = twins
+        .into_iter()
+        .filter(|twin| options.twins && options.coder.levels.contains_key(&twin.coding))
+        .collect();
+    let (looked, packed) = rayon::join(
+        || look(path, listing.clone(), options, own),
+        || wire::packed(&listing, &used, &options.coder),
+    );
+    let Looked {
+        listing,
+        mut examined,
+        told: all_told,
+        mut names,
+        edges,
+        set_aside,
+        notices: more,
+    } = looked.map(|looked| looked.with(&listing, packed))?;
+    notices.extend(more);
+    let told = all_told.as_ref();
     let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
-    let mut names = naming::names(&examined, told, &paths, options.root.as_deref(), own);
     let mut ledger = accounts::ledger(&listing, &examined, &names, told);
     let resolver = Resolver::new(paths.iter().copied(), options.base.as_deref());
     let hashes = Hashes::find(paths.iter().copied());
@@ -280,7 +290,7 @@ fn read_folder(
         target,
         target_basis,
         set_aside,
-        twins: looked.twins,
+        twins: measured_by_twin(&used, options),
         encoders: options
             .coder
             .levels
@@ -290,7 +300,7 @@ fn read_folder(
         files: ledger.files,
         cells: ledger.cells,
         runs: ledger.runs,
-        edges: told.map(|told| naming::edges(told, &names)).unwrap_or_default(),
+        edges,
         modules: names.modules,
         packages: names.packages,
         chunks,
@@ -305,55 +315,78 @@ fn read_folder(
         texts,
     };
     names::give(&mut record, &hashes);
+    // A great many small things, which another thread can give back while the answer is made.
+    rayon::spawn(move || drop((examined, all_told)));
     Ok((record, FolderTexts(disk)))
 }
 
-/// What is in the files, before it is put together.
+/// What is in the files of one target, before it is put together.
 struct Looked {
+    /// The folder without the output for other targets.
+    listing: Listing,
     examined: Vec<Examined>,
     told: Option<Told>,
-    targets: Vec<Said>,
-    twins: Coded<u64>,
+    names: Names,
+    edges: Vec<Edge>,
+    set_aside: Vec<SetAside>,
     notices: Vec<Notice>,
 }
 
-/// Looks into the files and reads the bundler's description, in parallel with compressing.
-fn look(path: &Path, listing: &Listing, options: &Options) -> Result<Looked, ReadError> {
-    let mut notices = Vec::new();
-    let twins = twins::check(listing, &mut notices);
-    let read = || {
-        let wanted = options.target.unwrap_or(Target::Browser);
-        let found = describe::find(listing, options.stats.as_deref(), wanted);
-        let mut described = found.map_err(|(place, source)| {
-            let place = if options.stats.is_some() { place.into() } else { path.join(place) };
-            ReadError::Stats { path: place, source }
-        })?;
-        let sources = MapSources { listing, maps: options.maps.as_deref(), texts: options.texts };
-        let told = described.told.take();
+/// Looks into the files and reads the bundler's description: all that goes beside encoding.
+fn look(
+    path: &Path,
+    mut listing: Listing,
+    options: &Options,
+    own: &GlobSet,
+) -> Result<Looked, ReadError> {
+    let wanted = options.target.unwrap_or(Target::Browser);
+    let found = describe::find(&listing, options.stats.as_deref(), wanted);
+    let mut described = found.map_err(|(place, source)| {
+        let place = if options.stats.is_some() { place.into() } else { path.join(place) };
+        ReadError::Stats { path: place, source }
+    })?;
+    let told = described.told.take();
+    let mut notices = std::mem::take(&mut listing.notices);
+    notices.append(&mut described.notices);
+    let mut examined = {
+        let maps = options.maps.as_deref();
+        let sources = MapSources { listing: &listing, maps, texts: options.texts };
         let texts =
             said::Sources::new(told.as_ref(), described.source.take(), options.root.as_deref());
         let text = |module| texts.text(module);
-        let examined = Examiner::new(listing, sources, told.as_ref(), &text).examine();
-        Ok((examined, told, described))
+        Examiner::new(&listing, sources, told.as_ref(), &text).examine()
     };
-    let used: Vec<Twin> = twins
-        .into_iter()
-        .filter(|twin| options.twins && options.coder.levels.contains_key(&twin.coding))
-        .collect();
-    let (read, packed) = rayon::join(read, || wire::packed(listing, &used, &options.coder));
-    let (mut examined, told, mut described) = read?;
-    notices.append(&mut described.notices);
-    for (file, packed) in examined.iter_mut().zip(packed) {
-        file.packed = packed;
+    let targets = &described.targets;
+    let set_aside = set_aside(path, options, targets, &mut listing, &mut examined, &mut notices)?;
+    for file in &mut examined {
+        notices.append(&mut file.notices);
     }
-    let mut measured_by_twin = Coded::default();
-    if options.twins {
-        for &coding in options.coder.levels.keys() {
-            let count = used.iter().filter(|twin| twin.coding == coding).count();
-            measured_by_twin.set(coding, count as u64);
+    let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
+    let names = naming::names(&examined, told.as_ref(), &paths, options.root.as_deref(), own);
+    let edges = told.as_ref().map(|told| naming::edges(told, &names)).unwrap_or_default();
+    Ok(Looked { listing, examined, told, names, edges, set_aside, notices })
+}
+
+impl Looked {
+    /// Takes in what the files of the whole folder cost on the wire.
+    fn with(mut self, whole: &Listing, packed: Vec<Coded<Packed>>) -> Self {
+        let mut kept = self.listing.counted.iter().zip(&mut self.examined).peekable();
+        for ((file, _), packed) in whole.counted.iter().zip(packed) {
+            if let Some((_, examined)) = kept.next_if(|((kept, _), _)| kept.path == file.path) {
+                examined.packed = packed;
+            }
         }
+        self
     }
-    Ok(Looked { examined, told, targets: described.targets, twins: measured_by_twin, notices })
+}
+
+/// How many files each coding measures by their twin.
+fn measured_by_twin(used: &[Twin], options: &Options) -> Coded<u64> {
+    let mut counts = Coded::default();
+    for &coding in options.coder.levels.keys().filter(|_| options.twins) {
+        counts.set(coding, used.iter().filter(|twin| twin.coding == coding).count() as u64);
+    }
+    counts
 }
 
 fn mode(

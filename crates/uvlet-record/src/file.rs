@@ -110,7 +110,7 @@ pub struct File {
     pub path: String,
     /// What it is.
     pub kind: Kind,
-    /// SHA-256 of the bytes, as 32 hexadecimal digits of its first half.
+    /// BLAKE3 hash of the bytes, as 32 hexadecimal digits of its first half.
     pub digest: String,
     /// Bytes as they stand.
     pub emitted: u64,

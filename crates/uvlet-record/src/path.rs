@@ -5,6 +5,8 @@
 //! follows the first `node_modules/`, with it; own code loses the leading `../`, so that the same
 //! file has the same path from any output folder. Names are only compared, never opened.
 
+use std::borrow::Cow;
+
 /// Where a source's name was written.
 #[derive(Clone, Copy, Debug, Default)]
 pub struct Location<'a> {
@@ -63,9 +65,15 @@ const GLUE: [&str; 14] = [
 pub fn name(raw: &str, location: &Location<'_>) -> Named {
     let virtual_name = raw.rfind('\0').map(|at| &raw[at + 1..]);
     let (bare, query) = split_query(last_loader(virtual_name.unwrap_or(raw)));
-    let bare = bare.replace('\\', "/");
+    // There are thousands of names, and few hold any of these.
+    let mut bare = Cow::Borrowed(bare);
+    if bare.contains('\\') {
+        bare = bare.replace('\\', "/").into();
+    }
     // esbuild's mark of a module that `package.json` switches off for browsers.
-    let bare = bare.replacen("(disabled):", "", 1);
+    if bare.contains("(disabled):") {
+        bare = bare.replacen("(disabled):", "", 1).into();
+    }
     let (rest, had_scheme) = strip_scheme(&bare);
     let is_module_facet = query.is_some_and(|query| query.starts_with("commonjs"));
     let virtual_glue = virtual_name.is_some()
@@ -75,9 +83,9 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     // A bare name like `webpack/startup` may be a folder of the project; under a scheme it is not.
     let named_by_bundler =
         had_scheme || virtual_name.is_some() || location.source_root.contains("://");
+    let below = rest.trim_start_matches("../").trim_start_matches("./");
     let own_code_of_bundler = GLUE.iter().any(|prefix| {
-        rest.trim_start_matches("../").trim_start_matches("./").starts_with(prefix)
-            && (named_by_bundler || prefix.contains([':', '<']))
+        below.starts_with(prefix) && (named_by_bundler || prefix.contains([':', '<']))
     });
     if virtual_glue || own_code_of_bundler {
         return Named { path: rest.to_owned(), above: String::new(), package: None, glue: true };

@@ -8,7 +8,7 @@ mod record;
 mod recorder;
 mod survey;
 
-use std::{collections::BTreeMap, path::PathBuf, sync::Arc};
+use std::{collections::BTreeMap, mem::ManuallyDrop, path::PathBuf, sync::Arc};
 
 use serde::Serialize;
 use uvlet_read::{Cache, Coder, Options};
@@ -58,7 +58,8 @@ struct Wanted<'a> {
 /// A build that was read.
 struct Opened {
     path: PathBuf,
-    record: Record,
+    /// The process ends with the answer: giving a large record back piece by piece only takes time.
+    record: ManuallyDrop<Record>,
     texts: Box<dyn Texts>,
     coder: Coder,
 }
@@ -106,7 +107,7 @@ fn open(wanted: &Wanted<'_>) -> Result<Opened, Failure> {
             return Err(Failure::Level { path, coding, held, asked });
         }
     }
-    Ok(Opened { path, record, texts, coder: options.coder })
+    Ok(Opened { path, record: ManuallyDrop::new(record), texts, coder: options.coder })
 }
 
 /// How sizes in these measures are taken.

@@ -12,7 +12,7 @@ const LONGER: u16 = u16::MAX;
 /// A code, for reading.
 pub struct Code {
     /// By the next bits: symbol × 16 + length; [`LONGER`] where the code is longer.
-    fast: Vec<u16>,
+    fast: Box<[u16; 1 << FAST]>,
     /// Number of codes per length.
     counts: [u16; 16],
     /// Symbols by length, then by value.
@@ -41,7 +41,7 @@ impl Code {
             first[length + 1] = (first[length] + counts[length]) << 1;
         }
         let mut symbols = vec![0; usize::from(starts[16])];
-        let mut fast = vec![LONGER; 1 << FAST];
+        let mut fast = Box::new([LONGER; 1 << FAST]);
         for (symbol, &length) in (0_u16..).zip(lengths).filter(|(_, length)| **length > 0) {
             let at = usize::from(length);
             symbols[usize::from(starts[at])] = symbol;
@@ -62,24 +62,33 @@ impl Code {
 
     /// The one symbol there is, which takes no bits.
     pub fn of_one(symbol: u16) -> Self {
-        Self { fast: vec![symbol << 4; 1 << FAST], counts: [0; 16], symbols: Vec::new() }
+        Self { fast: Box::new([symbol << 4; 1 << FAST]), counts: [0; 16], symbols: Vec::new() }
     }
 
     /// No symbol at all.
     pub fn empty() -> Self {
-        Self { fast: vec![LONGER; 1 << FAST], counts: [0; 16], symbols: Vec::new() }
+        Self { fast: Box::new([LONGER; 1 << FAST]), counts: [0; 16], symbols: Vec::new() }
     }
 
     /// Reads a symbol.
     #[inline]
     pub fn read(&self, bits: &mut Bits<'_>) -> Result<u16, StreamError> {
+        self.read_measured(bits).map(|(symbol, _)| symbol)
+    }
+
+    /// Reads a symbol, and says how many bits it took.
+    #[inline]
+    pub fn read_measured(&self, bits: &mut Bits<'_>) -> Result<(u16, u32), StreamError> {
         let ahead = bits.peek();
         let found = self.fast[(ahead & ((1 << FAST) - 1)) as usize];
         if found != LONGER {
-            bits.take(u32::from(found & 15))?;
-            return Ok(found >> 4);
+            let length = u32::from(found & 15);
+            bits.take(length)?;
+            return Ok((found >> 4, length));
         }
-        self.read_long(ahead, bits)
+        let before = bits.position();
+        let symbol = self.read_long(ahead, bits)?;
+        Ok((symbol, u32::try_from(bits.position() - before).unwrap_or(0)))
     }
 
     /// Bit by bit, as canonical codes can be: by the first code and symbol of each length.

@@ -13,7 +13,6 @@ use std::{
     time::{Duration, SystemTime},
 };
 
-use sha2::{Digest, Sha256};
 use uvlet_ledger::coding::Encoder;
 use uvlet_record::sizes::Coding;
 
@@ -42,10 +41,10 @@ pub struct Key([u8; 32]);
 
 impl Key {
     pub fn new(text: &[u8], coding: Coding, encoder: &Encoder) -> Self {
-        let mut digest = Sha256::new();
-        digest.update(Sha256::digest(text));
-        digest.update(format!("{coding} {} {}", encoder.level, encoder.name));
-        Self(digest.finalize().into())
+        let mut hasher = blake3::Hasher::new();
+        hasher.update(blake3::hash(text).as_bytes());
+        hasher.update(format!("{coding} {} {}", encoder.level, encoder.name).as_bytes());
+        Self(hasher.finalize().into())
     }
 
     fn name(&self) -> String {
@@ -72,7 +71,7 @@ impl Cache {
         (&file).take(most).read_to_end(&mut entry).ok()?;
         let rest = entry.strip_prefix(MARK)?.strip_prefix(&key.0)?;
         let (digest, stream) = rest.split_first_chunk::<32>()?;
-        if Sha256::digest(stream).as_slice() != digest {
+        if blake3::hash(stream).as_bytes() != digest {
             return None;
         }
         // What was used last is dropped last.
@@ -85,7 +84,8 @@ impl Cache {
         let _ = fs::create_dir_all(&self.folder);
         let beside = tempfile::Builder::new().prefix(UNFINISHED).tempfile_in(&self.folder);
         let Ok(mut beside) = beside else { return };
-        let parts = [&MARK[..], &key.0, &Sha256::digest(stream), stream];
+        let digest = blake3::hash(stream);
+        let parts = [&MARK[..], &key.0, digest.as_bytes(), stream];
         let written = parts.iter().try_for_each(|part| beside.write_all(part));
         if written.is_ok() && beside.persist(self.folder.join(key.name())).is_ok() {
             self.wrote.store(true, Ordering::Relaxed);

@@ -10,9 +10,10 @@ mod lacks;
 
 use std::{
     borrow::Cow,
-    collections::{BTreeMap, HashMap},
+    collections::{BTreeMap, HashMap, HashSet},
 };
 
+use foldhash::fast::RandomState;
 use serde_json::value::RawValue;
 use uvlet_record::{Bundler, EdgeKind, Target, Used};
 
@@ -60,12 +61,14 @@ fn one_build(json: &str, stats: &Stats<'_>, top: &Stats<'_>) -> Told {
 struct Reader<'a> {
     json: &'a str,
     told: Told,
-    /// Modules by name.
-    modules: HashMap<Cow<'a, str>, usize>,
+    /// Modules by name; asked for once per reason, of which there may be a hundred thousand.
+    modules: HashMap<Cow<'a, str>, usize, RandomState>,
     /// Files by path.
     files: HashMap<String, usize>,
     /// Edges from the asking module's name, until all modules are known.
     edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<String>)>,
+    /// Slots that are known already: file, first module, number of modules.
+    slots: HashSet<(usize, Option<usize>, usize)>,
     lacks: Lacks,
     plugin_scripts: bool,
     /// Files that are copies of modules, by the modules' names.
@@ -188,10 +191,10 @@ impl<'a> Reader<'a> {
             let style = module.module_type.as_ref().is_some_and(|kind| kind.0.starts_with("css"));
             let chunks = module.chunks.iter().flatten().filter_map(|id| id_text(id));
             for path in chunks.filter_map(|id| of_chunk.get(&id)).flatten() {
-                if is_script(path) != style
-                    && let Some(&file) = self.files.get(path)
-                    && !self.told.files[file].slots.contains(&slot)
-                {
+                let Some(&file) = self.files.get(path) else { continue };
+                // A slot is known by where it is and what it begins with.
+                let key = (file, slot.modules.first().copied(), slot.modules.len());
+                if is_script(path) != style && self.slots.insert(key) {
                     self.told.files[file].slots.push(slot.clone());
                 }
             }
@@ -463,6 +466,11 @@ fn edge_kind(reason: &str, is_style: bool) -> Option<EdgeKind> {
         | "from origin"
         | "amd define" => return None,
         _ if is_style => EdgeKind::Style,
+        // Nearly all are one of these; there may be a hundred thousand.
+        "harmony side effect evaluation"
+        | "harmony import specifier"
+        | "esm import"
+        | "esm import specifier" => EdgeKind::Static,
         "new URL()" | "css url()" | "url()" | "asset url" => EdgeKind::Url,
         "import() eager" | "import() weak" => EdgeKind::Static,
         _ if reason.starts_with("import()") => EdgeKind::Dynamic,
