@@ -22,6 +22,8 @@ shoot() { # name, then the words of the command
     [[ $word == *[\ \(]* ]] && word="'$word'"
     words+=" $word"
   done
+  # Once unseen: what takes long is kept.
+  (cd "$work/kelpwick" && "$uvlet" "$@" >/dev/null) || true
   cat >"$work/run" <<RUN
 cd "$work/kelpwick"
 printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
@@ -38,8 +40,9 @@ RUN
   wait "$terminal" 2>/dev/null || true
 }
 
-wanted=" ${*:-survey attribute gate} "
+wanted=" ${*:-survey attribute measures gate} "
 [[ $wanted == *" survey "* ]] && shoot survey survey esbuild-after
 [[ $wanted == *" attribute "* ]] && shoot attribute attribute esbuild-before --in 'startup(booking) and third-party'
+[[ $wanted == *" measures "* ]] && shoot measures attribute esbuild-before --measure br,gzip --if-removed --top 8
 [[ $wanted == *" gate "* ]] && shoot gate gate esbuild-before
 true

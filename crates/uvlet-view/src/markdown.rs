@@ -130,12 +130,13 @@ pub fn attribute(
     let number = screen.units.number(total);
     lines.push(vec!["total".to_owned(), number, share(total, total), String::new()]);
     for (at, line) in lines.iter_mut().enumerate() {
-        let also = also.iter().chain(&removals);
+        let also = removals.iter().chain(&also);
         line.extend(also.map(|column| column.get(at).cloned().unwrap_or_default()));
     }
-    let headings = screen.measures().map(|m| format!("{m}, {}", screen.units.symbol()));
-    let removed = format!("if removed, {}", screen.units.symbol());
-    let headings: Vec<String> = headings.chain(removals.is_some().then_some(removed)).collect();
+    let sized = |measure| format!("{measure}, {}", screen.units.symbol());
+    let removed = removals.is_some().then(|| rows::removal_heading(screen));
+    let headings = [sized(screen.measure)].into_iter().chain(removed);
+    let headings: Vec<String> = headings.chain(screen.also.iter().copied().map(sized)).collect();
     let mut heads = vec![(what, false), (headings[0].as_str(), true)];
     heads.extend([("share", true), ("basis", false)]);
     heads.extend(headings[1..].iter().map(|heading| (heading.as_str(), true)));

@@ -50,7 +50,7 @@ pub enum Failure {
     NoTexts(PathBuf),
     #[error("{}", .0)]
     Usage(String),
-    #[error("{}: cannot be written: {source}", path.display())]
+    #[error("{}: cannot be written: {}", path.display(), .source.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
     Write { path: PathBuf, source: io::Error },
     #[error("the output cannot be written: {0}")]
     Output(io::Error),

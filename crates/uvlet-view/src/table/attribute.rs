@@ -38,12 +38,12 @@ pub fn attribute(
     ];
     let also: Vec<Vec<String>> =
         screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
-    for measure in &screen.also {
-        heads.push(Column::number(format!("{measure}, {}", screen.units.symbol())));
-    }
     let removals = removals(&shown, screen);
     if removals.is_some() {
-        heads.push(Column::number(format!("if removed, {}", screen.units.symbol())));
+        heads.push(Column::number(removal_heading(screen)));
+    }
+    for measure in &screen.also {
+        heads.push(Column::number(format!("{measure}, {}", screen.units.symbol())));
     }
     let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
     if shows_chunks {
@@ -51,7 +51,7 @@ pub fn attribute(
     }
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
     let line = |at: usize, cells: [String; 4], chunks: String| -> Vec<String> {
-        let also = also.iter().chain(&removals);
+        let also = removals.iter().chain(&also);
         let also = also.map(|column| column.get(at).cloned().unwrap_or_default());
         cells.into_iter().chain(also).chain([chunks]).collect()
     };
@@ -105,6 +105,11 @@ pub(crate) fn numbers(
     let of_rows = shown.iter().map(|row| row.sizes.get(screen.measure));
     let bytes: Vec<u64> = of_rows.chain(rest.map(|(_, bytes)| bytes)).collect();
     screen.units.column(&bytes, answer.total.sizes.get(screen.measure))
+}
+
+/// Two measures may stand side by side.
+pub(crate) fn removal_heading(screen: &Screen) -> String {
+    format!("{} if removed, {}", screen.measure, screen.units.symbol())
 }
 
 /// What the files of the rows shown would lose without them, if that was asked.
@@ -245,7 +250,11 @@ pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -
         text.push_str(" If removed: what the row's files lose when they are encoded without it; this does not add up.");
     }
     let Measure::Coded(coding) = screen.measure else { return text };
-    if answer.rows.iter().any(|row| row.shared_out.contains(&coding)) {
+    if !coding.is_traced() {
+        text.push_str(&format!(
+            " A file's own size is exact; under {coding}, its rows share it in proportion to their emitted bytes (estimated)."
+        ));
+    } else if answer.rows.iter().any(|row| row.shared_out.contains(&coding)) {
         text.push_str(
             " A file's own size is exact; where no places are known in it, its rows share it in proportion to their emitted bytes (estimated).",
         );
