@@ -7,6 +7,7 @@ use flate2::{
     write::{DeflateEncoder, GzEncoder, ZlibEncoder},
 };
 use proptest::prelude::*;
+use rstest::rstest;
 
 use super::{Container, charge};
 use crate::charges::{Charges, StreamError};
@@ -201,29 +202,46 @@ fn texts() -> impl Strategy<Value = Vec<u8>> {
     })
 }
 
+/// Holds a raw stream's charges against the naive decoder's.
+fn hold(stream: &[u8], text: &[u8], cuts: impl Iterator<Item = usize>) {
+    let mut naive = Naive { stream, at: 0, text: Vec::new(), costs: Vec::new() };
+    while !naive.block() {}
+    assert!(naive.text == text);
+    let mut cuts: Vec<usize> = cuts.map(|cut| cut % (text.len() + 1)).collect();
+    cuts.sort_unstable();
+    cuts.push(text.len());
+    let ends: Vec<u64> = cuts.iter().map(|&cut| cut as u64).collect();
+    let Charges { stretches, container } = charge(stream, Container::Raw, &ends).unwrap();
+    assert_eq!(stretches.iter().sum::<u64>() + container, 8 * stream.len() as u64);
+    let mut start = 0;
+    for (end, bits) in cuts.into_iter().zip(&stretches) {
+        let exact: f64 = naive.costs[start..end].iter().sum();
+        assert!((*bits as f64 - exact).abs() <= 1.0 + 1e-6, "{bits} bits, exactly {exact}");
+        start = end;
+    }
+}
+
+const FERRIES: &[u8] = include_bytes!("../../tests/streams/ferries.txt");
+
+/// By stock zlib, by a second encoder, and by the fork of zlib that is in Node.
+#[rstest]
+fn code_costs_what_the_naive_decoder_says(#[values(1, 6, 9)] level: u8) {
+    let cuts = || (0..200).map(|at| at * 151);
+    hold(&packed(FERRIES, Container::Raw, level.into()), FERRIES, cuts());
+    hold(&miniz_oxide::deflate::compress_to_vec(FERRIES, level), FERRIES, cuts());
+    let nodes = include_bytes!("../../tests/streams/level-6.gz");
+    hold(&nodes[10..nodes.len() - 8], FERRIES, cuts());
+}
+
 proptest! {
     #[test]
     fn stretches_cost_what_the_naive_decoder_says(
         text in texts(),
         cuts in prop::collection::vec(0_usize..2000, 0..12),
-        level in 0_u32..10,
+        level in 0_u8..10,
     ) {
-        let stream = packed(&text, Container::Raw, level);
-        let mut naive = Naive { stream: &stream, at: 0, text: Vec::new(), costs: Vec::new() };
-        while !naive.block() {}
-        prop_assert_eq!(&naive.text, &text);
-        let mut cuts: Vec<usize> = cuts.iter().map(|cut| cut % (text.len() + 1)).collect();
-        cuts.sort_unstable();
-        cuts.push(text.len());
-        let ends: Vec<u64> = cuts.iter().map(|&cut| cut as u64).collect();
-        let Charges { stretches, container } = charge(&stream, Container::Raw, &ends).unwrap();
-        prop_assert_eq!(stretches.iter().sum::<u64>() + container, 8 * stream.len() as u64);
-        let mut start = 0;
-        for (end, bits) in cuts.into_iter().zip(&stretches) {
-            let exact: f64 = naive.costs[start..end].iter().sum();
-            prop_assert!((*bits as f64 - exact).abs() <= 1.0 + 1e-6, "{} bits, exactly {}", bits, exact);
-            start = end;
-        }
+        hold(&packed(&text, Container::Raw, level.into()), &text, cuts.iter().copied());
+        hold(&miniz_oxide::deflate::compress_to_vec(&text, level), &text, cuts.into_iter());
     }
 
     #[test]
