@@ -118,28 +118,30 @@ pub fn attribute(
         .collect();
     let removals = rows::removals(&shown, screen);
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
+    let mut line = |name: String, number: &str, bytes: u64, basis: &str| {
+        let at = lines.len();
+        let removed = removals.as_ref().map(|cells| cells.get(at).cloned().unwrap_or_default());
+        let mut cells = vec![name, number.to_owned()];
+        cells.extend(removed);
+        cells.extend([share(bytes, total), basis.to_owned()]);
+        cells.extend(also.iter().filter_map(|column| column.get(at).cloned()));
+        lines.push(cells);
+    };
     for (row, number) in shown.iter().zip(&numbers) {
         let name = code(&rows::package(row, &answer.rows));
-        let share = share(row.sizes.get(measure), total);
-        lines.push(vec![name, number.clone(), share, rows::basis(row, measure).to_owned()]);
+        line(name, number, row.sizes.get(measure), rows::basis(row, measure));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
-        let name = format!("(the other {count})");
-        lines.push(vec![name, number.clone(), share(bytes, total), String::new()]);
+        line(format!("(the other {count})"), number, bytes, "");
     }
-    let number = screen.units.number(total);
-    lines.push(vec!["total".to_owned(), number, share(total, total), String::new()]);
-    for (at, line) in lines.iter_mut().enumerate() {
-        let also = removals.iter().chain(&also);
-        line.extend(also.map(|column| column.get(at).cloned().unwrap_or_default()));
-    }
-    let sized = |measure| format!("{measure}, {}", screen.units.symbol());
-    let removed = removals.is_some().then(|| rows::removal_heading(screen));
-    let headings = [sized(screen.measure)].into_iter().chain(removed);
-    let headings: Vec<String> = headings.chain(screen.also.iter().copied().map(sized)).collect();
-    let mut heads = vec![(what, false), (headings[0].as_str(), true)];
-    heads.extend([("share", true), ("basis", false)]);
-    heads.extend(headings[1..].iter().map(|heading| (heading.as_str(), true)));
+    line("total".to_owned(), &screen.units.number(total), total, "");
+    let unit = screen.units.symbol();
+    let sized = |measure| (format!("{measure}, {unit}"), true);
+    let mut heads = vec![(what.to_owned(), false), sized(measure)];
+    heads.extend(removals.is_some().then(|| (format!("{}, {unit}", rows::REMOVED), true)));
+    heads.extend([("share".to_owned(), true), ("basis".to_owned(), false)]);
+    heads.extend(screen.also.iter().copied().map(sized));
+    let heads: Vec<_> = heads.iter().map(|(head, right)| (head.as_str(), *right)).collect();
     text.push_str(&table(&heads, lines.into_iter()));
     text.push_str(&format!("\n{}\n", rows::footnote(answer, record, screen)));
     text

@@ -1,17 +1,22 @@
 //! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
 
+use std::ops::Range;
+
 use uvlet_audit::attribute::{Attribution, By, Row};
 use uvlet_record::{Basis, Record, sizes::Measure};
 
 use super::{
     Screen, bold, count,
-    grid::{Column, lay_out},
+    grid::{Column, fits, lay_out},
     measures_said, wrapped,
 };
 use crate::{
     name::{fitted, plain},
     units::share,
 };
+
+/// Heading of what files would lose; it stands beside the measure that it is in.
+pub(crate) const REMOVED: &str = "if removed";
 
 /// Shows an attribution; at most `top` rows, and one for the rest.
 #[must_use]
@@ -30,53 +35,65 @@ pub fn attribute(
     let mut text = bold(&wrapped(&heaviest, screen.columns(), 0));
     text.push('\n');
     let of_packages = answer.by == By::Package;
-    let mut heads = vec![
-        Column::name(what),
-        Column::number(format!("{measure}, {}", screen.units.symbol())),
-        Column::number("share"),
-        Column::word("basis"),
-    ];
-    let also: Vec<Vec<String>> =
-        screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
+    let unit = screen.units.symbol();
+    let mut heads = vec![Column::name(what), Column::number(format!("{measure}, {unit}"))];
     let removals = removals(&shown, screen);
-    if removals.is_some() {
-        heads.push(Column::number(removal_heading(screen)));
-    }
-    for measure in &screen.also {
-        heads.push(Column::number(format!("{measure}, {}", screen.units.symbol())));
-    }
-    let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
-    if shows_chunks {
+    heads.extend(removals.as_ref().map(|_| Column::number(format!("{REMOVED}, {unit}"))));
+    heads.extend([Column::number("share"), Column::word("basis")]);
+    let further = heads.len()..heads.len() + screen.also.len();
+    heads.extend(screen.also.iter().map(|measure| Column::number(format!("{measure}, {unit}"))));
+    if !matches!(answer.by, By::File | By::Chunk | By::Kind) {
         heads.push(Column::extra("chunks"));
     }
+    let also: Vec<Vec<String>> =
+        screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
     let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
-    let line = |at: usize, cells: [String; 4], chunks: String| -> Vec<String> {
-        let also = removals.iter().chain(&also);
-        let also = also.map(|column| column.get(at).cloned().unwrap_or_default());
-        cells.into_iter().chain(also).chain([chunks]).collect()
+    let mut line = |name: &str, number: &str, bytes: u64, basis: &str, chunks: String| {
+        let at = lines.len();
+        let removed = removals.as_ref().map(|cells| cells.get(at).cloned().unwrap_or_default());
+        let mut cells = vec![name.to_owned(), number.to_owned()];
+        cells.extend(removed);
+        cells.extend([share(bytes, total), basis.to_owned()]);
+        cells.extend(also.iter().filter_map(|column| column.get(at).cloned()));
+        cells.push(chunks);
+        lines.push(cells);
     };
-    for (at, (row, number)) in shown.iter().zip(&numbers).enumerate() {
+    for (row, number) in shown.iter().zip(&numbers) {
         let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
-        let share = share(row.sizes.get(measure), total);
-        let basis = basis(row, measure).to_owned();
-        let cells = [plain(&name).into_owned(), number.clone(), share, basis];
-        lines.push(line(at, cells, chunks(row)));
+        line(&plain(&name), number, row.sizes.get(measure), basis(row, measure), chunks(row));
     }
-    let blank = String::new;
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
-        let name = format!("(the other {count})");
-        let cells = [name, number.clone(), share(bytes, total), blank()];
-        lines.push(line(shown.len(), cells, blank()));
+        line(&format!("(the other {count})"), number, bytes, "", String::new());
     }
-    let number = screen.units.number(total);
-    let cells = ["total".to_owned(), number, share(total, total), blank()];
-    lines.push(line(lines.len(), cells, blank()));
+    line("total", &screen.units.number(total), total, "", String::new());
     text.push('\n');
-    text.push_str(&lay_out(&heads, &lines, screen.columns()));
-    text.push('\n');
+    for table in tables(heads, lines, further, screen.columns()) {
+        text.push_str(&table);
+        text.push('\n');
+    }
     text.push_str(&wrapped(&footnote(answer, record, screen), screen.columns(), 0));
     text.push('\n');
     text
+}
+
+/// One table, or one with the further measures below it where they do not fit beside the rest.
+fn tables(
+    mut heads: Vec<Column>,
+    mut lines: Vec<Vec<String>>,
+    further: Range<usize>,
+    columns: usize,
+) -> Vec<String> {
+    if further.is_empty() || fits(&heads, &lines, columns) {
+        return vec![lay_out(&heads, &lines, columns)];
+    }
+    let name = heads[..1].to_vec();
+    let below: Vec<Column> = name.into_iter().chain(heads.drain(further.clone())).collect();
+    let cut = |line: &mut Vec<String>| -> Vec<String> {
+        let name = line[..1].to_vec();
+        name.into_iter().chain(line.drain(further.clone())).collect()
+    };
+    let lines_below: Vec<Vec<String>> = lines.iter_mut().map(cut).collect();
+    vec![lay_out(&heads, &lines, columns), lay_out(&below, &lines_below, columns)]
 }
 
 /// The rows that are shown, and how many others there are with how many bytes.
@@ -105,11 +122,6 @@ pub(crate) fn numbers(
     let of_rows = shown.iter().map(|row| row.sizes.get(screen.measure));
     let bytes: Vec<u64> = of_rows.chain(rest.map(|(_, bytes)| bytes)).collect();
     screen.units.column(&bytes, answer.total.sizes.get(screen.measure))
-}
-
-/// Two measures may stand side by side.
-pub(crate) fn removal_heading(screen: &Screen) -> String {
-    format!("{} if removed, {}", screen.measure, screen.units.symbol())
 }
 
 /// What the files of the rows shown would lose without them, if that was asked.

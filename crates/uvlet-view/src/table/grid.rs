@@ -40,6 +40,17 @@ const NARROW: usize = 12;
 /// A name that is cut below this many columns can hardly be told from others.
 const READABLE: usize = 28;
 
+/// Whether rows can be laid out in so many columns with readable names, without optional columns.
+pub fn fits(heads: &[Column], rows: &[Vec<String>], columns: usize) -> bool {
+    let wide = |(at, head): (usize, &Column)| {
+        let cells = rows.iter().filter_map(|row| Some(width(row.get(at)?)));
+        let wide = cells.max().unwrap_or(0).max(width(&head.heading));
+        GAP + if head.flexible { wide.min(READABLE) } else { wide }
+    };
+    let needed: usize = heads.iter().enumerate().filter(|(_, head)| !head.optional).map(wide).sum();
+    needed <= columns + GAP
+}
+
 /// Lays out rows in at most `columns`; a cell that does not fit loses its front.
 pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String {
     let mut widths: Vec<usize> = heads.iter().map(|head| width(&head.heading)).collect();

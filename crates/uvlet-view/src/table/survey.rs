@@ -16,6 +16,8 @@ const SAID: usize = 4;
 /// What is said first of a build that visitors never get.
 pub(crate) const DEVELOPMENT: &str =
     "A DEVELOPMENT BUILD: these are not the sizes that visitors get.";
+/// Columns that a file's name needs to be told from others.
+const READABLE: usize = 20;
 /// Files of an entry that are listed; the rest is one line.
 const LISTED: usize = 12;
 
@@ -205,20 +207,33 @@ fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -
     text
 }
 
-/// The entry's files in the order they load, with their sizes in every measure of the screen.
+/// The entry's files in the order they load, with their sizes in every measure of the screen that
+/// there is room for beside readable names.
 fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
+    let measures: Vec<Measure> = screen.measures().collect();
+    let all = file_lines(entry, screen, notes, &measures);
+    all.or_else(|| file_lines(entry, screen, notes, &measures[..1])).unwrap_or_default()
+}
+
+/// The lines, unless too little room is left for names; of one measure there are always lines.
+fn file_lines(
+    entry: &EntryRow,
+    screen: &Screen,
+    notes: &Notes<'_>,
+    measures: &[Measure],
+) -> Option<String> {
     let all = &entry.startup.files;
     let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
     let sum = |paths: &[String], measure| -> u64 {
         paths.iter().map(|path| notes.size(path, measure)).sum()
     };
     let said = |paths: &[String]| -> Vec<String> {
-        let one = |measure| {
+        let one = |&measure: &Measure| {
             let size = screen.units.size(sum(paths, measure));
             // One measure alone is named in the first sentence.
-            if screen.also.is_empty() { size } else { format!("{size} {measure}") }
+            if measures.len() == 1 { size } else { format!("{size} {measure}") }
         };
-        screen.measures().map(one).collect()
+        measures.iter().map(one).collect()
     };
     let mut lines: Vec<(String, String, Vec<String>)> = Vec::new();
     for (at, path) in all[..shown].iter().enumerate() {
@@ -235,10 +250,14 @@ fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
     let column = |at: usize| {
         lines.iter().filter_map(|(.., sizes)| Some(width(sizes.get(at)?))).max().unwrap_or(0)
     };
-    let columns: Vec<usize> = (0..=screen.also.len()).map(column).collect();
+    let columns: Vec<usize> = (0..measures.len()).map(column).collect();
     let taken = columns.iter().map(|wide| wide + 2).sum::<usize>() + 8;
     let longest = lines.iter().map(|(_, name, _)| width(name)).max().unwrap_or(0);
-    let names = longest.max(24).min(screen.columns().saturating_sub(taken).max(12));
+    let room = screen.columns().saturating_sub(taken);
+    if measures.len() > 1 && room < longest.min(READABLE) {
+        return None;
+    }
+    let names = longest.max(24).min(room.max(12));
     let mut text = String::new();
     for (number, name, sizes) in &lines {
         let name = fitted(name, names);
@@ -249,7 +268,7 @@ fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
         line.push('\n');
         text.push_str(&if number.is_empty() { dim(&line) } else { line });
     }
-    text
+    Some(text)
 }
 
 /// All that the folder holds.

@@ -73,6 +73,18 @@ fn csv_cells_are_no_formulas_and_stay_whole() {
 }
 
 #[test]
+fn csv_lines_say_the_encoders_behind_their_sizes() {
+    let table = uvlet(&demo(), &["survey", SAMPLES[1], "--format", "csv", "--measure", "br"]).out;
+    let mut reader = csv::Reader::from_reader(table.as_bytes());
+    let heads = reader.headers().unwrap().clone();
+    let at = |name: &str| heads.iter().position(|head| head == name).unwrap();
+    let first = reader.records().next().unwrap().unwrap();
+    assert!(first[at("encoders")].contains("br by rust-brotli 8.0.4, level 11"));
+    let [br, gzip] = ["br", "gzip"].map(|name| first[at(name)].parse::<u64>().unwrap());
+    assert!(0 < br && br < gzip);
+}
+
+#[test]
 fn markdown_names_stay_in_their_spans() {
     let text = shown("markdown");
     let rows: Vec<&str> = text.lines().filter(|line| line.starts_with("| `")).collect();
@@ -108,6 +120,8 @@ fn tables_keep_to_the_terminals_width(#[case] width: usize) {
         &["survey", SAMPLES[2]],
         &["attribute", SAMPLES[0], "--by", "module"],
         &["attribute", SAMPLES[2], "--by", "folder"],
+        &["survey", SAMPLES[3], "--measure", "all"],
+        &["attribute", SAMPLES[0], "--measure", "all", "--if-removed", "--top", "4"],
         &["gate", SAMPLES[0]],
     ] {
         let columns = width.to_string();
@@ -122,6 +136,7 @@ fn tables_keep_to_the_terminals_width(#[case] width: usize) {
 #[case(&["survey", "builds/vite-after", "--measure", "emitted", "--units", "kib"])]
 #[case(&["attribute", "builds/vite-after", "--by", "entry", "--sort", "name", "--label", "main"])]
 #[case(&["attribute", "builds/vite-after", "--in", "holding(own) and scripts", "--top", "0"])]
+#[case(&["attribute", "builds/vite-after", "--measure", "br", "--measure", "gzip", "--level", "br=3,gzip=6"])]
 #[case(&["gate", "builds/vite-after", "--config", "uvlet.toml"])]
 #[case(&["completions", "zsh"])]
 #[case(&["help", "gate"])]
@@ -137,6 +152,8 @@ fn valid_command_lines(#[case] arguments: &[&str]) {
 #[case(&["survye"], "a similar subcommand exists: 'survey'")]
 #[case(&["survey", "x", "--mesure", "gzip"], "a similar argument exists: '--measure'")]
 #[case(&["survey", "x", "--measure", "zip"], "unknown measure `zip`, there are emitted, gzip, br, zstd")]
+#[case(&["survey", "x", "--level", "br=12"], "the levels of br go from 0 to 11")]
+#[case(&["survey", "x", "--level", "6"], "a level is set as gzip=6")]
 #[case(&["survey", "x", "--units", "mb"], "unknown units `mb`, there are kb, kib, bytes")]
 #[case(&["attribute", "x", "--by", "pakage"], "a similar value exists: 'package'")]
 #[case(&["attribute", "x", "--top", "many"], "invalid value 'many'")]

@@ -50,6 +50,22 @@ fn one_row_per_item_and_limit() {
 }
 
 #[test]
+fn a_budget_in_br_is_judged_by_what_the_streams_spend() {
+    let toml =
+        "[budget.plots]\ntotal = \"package(pennant-plot)\"\nat_most = \"9 kB\"\nmeasure = \"br\"\n";
+    let folder = Folder::new().with("uvlet.toml", toml);
+    let build = demo().join(SAMPLES[0]);
+    let build = build.to_str().unwrap();
+    let held = json(folder.path(), &["gate", build]);
+    let within = ["attribute", build, "--in", "package(pennant-plot)", "--measure", "br"];
+    let whole = json(folder.path(), &within)["total"]["sizes"]["br"].clone();
+    assert_eq!((&held["verdict"], &held["budgets"][0]["is"]), (&"broken".into(), &whole));
+    assert_eq!(held["encoders"]["br"]["shares"], "traced");
+    let said = uvlet(folder.path(), &["gate", build]).out;
+    assert!(said.contains("Sizes are br by rust-brotli 8.0.4, level 11."), "{said}");
+}
+
+#[test]
 fn nearly_broken_still_holds() {
     let toml = "[budget.all]\ntotal = \"everything\"\nwarn_above = \"2 B\"\n";
     let said = uvlet(build().with("uvlet.toml", toml).path(), &["gate", "dist"]);

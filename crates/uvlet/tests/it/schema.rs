@@ -212,6 +212,15 @@ mod strict {
         source: Option<u64>,
         basis: String,
         chunks: Vec<String>,
+        /// Only where it was asked for.
+        #[serde(default)]
+        if_removed: Option<Saved>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Saved {
+        gzip: i64,
     }
 
     #[derive(Deserialize)]
@@ -259,5 +268,9 @@ fn outputs_hold_the_described_keys(
     for sample in SAMPLES {
         let said = uvlet(&demo(), &[command, sample, "--format", "json"]);
         read(&said.out).unwrap_or_else(|error| panic!("{command} {sample}: {error}"));
+        if command == "attribute" {
+            let said = uvlet(&demo(), &[command, sample, "--if-removed", "--format", "json"]);
+            assert!(said.out.contains("\"if_removed\"") && read(&said.out).is_ok());
+        }
     }
 }
