@@ -56,7 +56,7 @@ pub fn remove(
     }
     // The costliest first, so that none is left alone at the end.
     let mut order: Vec<(FileId, Coding)> = whole.into_iter().collect();
-    order.sort_by_key(|&(file, coding)| (Reverse(coding), Reverse(bytes(file))));
+    order.sort_by_key(|&(file, coding)| (coding != Coding::Br, Reverse(bytes(file))));
     let whole: BTreeMap<(FileId, Coding), u64> = order
         .into_iter()
         .par_bridge()
@@ -65,7 +65,7 @@ pub fn remove(
             Some(((file, coding), sizer.size(&text, coding)))
         })
         .collect();
-    jobs.sort_by_key(|job| (Reverse(job.coding), Reverse(bytes(job.file))));
+    jobs.sort_by_key(|job| (job.coding != Coding::Br, Reverse(bytes(job.file))));
     let saved: Vec<(usize, Coding, Option<i64>)> = jobs
         .into_iter()
         .par_bridge()

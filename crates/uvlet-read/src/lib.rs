@@ -17,6 +17,7 @@ mod hashes;
 mod html;
 mod judge;
 mod locks;
+mod look;
 mod names;
 mod naming;
 mod older;

@@ -1,37 +1,37 @@
 //! Decides what a path holds and makes one record of it.
 
 use std::{
-    collections::{BTreeMap, BTreeSet},
+    collections::BTreeSet,
     io,
     path::{Path, PathBuf},
 };
 
 use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_record::{
-    Aside, Edge, File, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA,
-    SavedError, SavedTexts, SetAside, Target, Texts, sizes::Coded,
+    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Owner, Record, SCHEMA, SavedError, SavedTexts,
+    Target, Texts, sizes::Coded,
 };
 
 use crate::{
     accounts::{self, Ledger},
     coder::Coder,
     connect::Connector,
-    describe::{self, Said},
+    describe,
     entries::{self, Scripts},
-    examine::{Examined, Examiner},
+    examine::Examined,
     folder::{self, Listed, Listing, Text},
     hashes::Hashes,
-    judge, names,
-    naming::{self, Names},
+    judge,
+    look::{Looked, look},
+    names,
+    naming::Names,
     registry::{Chunks, Registry},
     resolve::Resolver,
     said, saved,
-    sourcemaps::MapSources,
-    targets,
     texts::FolderTexts,
     told::{Told, Untold},
     twins::{self, Twin},
-    wire::{self, Packed},
+    wire,
 };
 
 /// Stack of a reading thread. Parsing recurses as deep as an expression nests, and minified code
@@ -216,16 +216,13 @@ fn read_folder(
     options: &Options,
     own: &GlobSet,
 ) -> Result<(Record, FolderTexts), ReadError> {
-    let listing = folder::list(path);
+    let whole = folder::list(path);
     let mut notices = Vec::new();
-    let twins = twins::check(&listing, &mut notices);
-    let used: Vec<Twin> = twins
-        .into_iter()
-        .filter(|twin| options.twins && options.coder.levels.contains_key(&twin.coding))
-        .collect();
+    let mut twins = twins::check(&whole, &mut notices);
+    twins.retain(|twin| options.twins && options.coder.levels.contains_key(&twin.coding));
     let (looked, packed) = rayon::join(
-        || look(path, listing.clone(), options, own),
-        || wire::packed(&listing, &used, &options.coder),
+        || look(path, whole.clone(), options, own),
+        || wire::packed(&whole, &twins, &options.coder),
     );
     let Looked {
         listing,
@@ -235,7 +232,8 @@ fn read_folder(
         edges,
         set_aside,
         notices: more,
-    } = looked.map(|looked| looked.with(&listing, packed))?;
+    } = looked.map(|looked| looked.with(&whole, packed))?;
+    let twin_counts = measured_by_twin(&twins, &whole, &listing, options);
     notices.extend(more);
     let told = all_told.as_ref();
     let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
@@ -290,7 +288,7 @@ fn read_folder(
         target,
         target_basis,
         set_aside,
-        twins: measured_by_twin(&used, options),
+        twins: twin_counts,
         encoders: options
             .coder
             .levels
@@ -320,71 +318,21 @@ fn read_folder(
     Ok((record, FolderTexts(disk)))
 }
 
-/// What is in the files of one target, before it is put together.
-struct Looked {
-    /// The folder without the output for other targets.
-    listing: Listing,
-    examined: Vec<Examined>,
-    told: Option<Told>,
-    names: Names,
-    edges: Vec<Edge>,
-    set_aside: Vec<SetAside>,
-    notices: Vec<Notice>,
-}
-
-/// Looks into the files and reads the bundler's description: all that goes beside encoding.
-fn look(
-    path: &Path,
-    mut listing: Listing,
+/// How many of the files that are kept each coding measures by their twin.
+fn measured_by_twin(
+    twins: &[Twin],
+    whole: &Listing,
+    kept: &Listing,
     options: &Options,
-    own: &GlobSet,
-) -> Result<Looked, ReadError> {
-    let wanted = options.target.unwrap_or(Target::Browser);
-    let found = describe::find(&listing, options.stats.as_deref(), wanted);
-    let mut described = found.map_err(|(place, source)| {
-        let place = if options.stats.is_some() { place.into() } else { path.join(place) };
-        ReadError::Stats { path: place, source }
-    })?;
-    let told = described.told.take();
-    let mut notices = std::mem::take(&mut listing.notices);
-    notices.append(&mut described.notices);
-    let mut examined = {
-        let maps = options.maps.as_deref();
-        let sources = MapSources { listing: &listing, maps, texts: options.texts };
-        let texts =
-            said::Sources::new(told.as_ref(), described.source.take(), options.root.as_deref());
-        let text = |module| texts.text(module);
-        Examiner::new(&listing, sources, told.as_ref(), &text).examine()
+) -> Coded<u64> {
+    let is_kept = |twin: &&Twin| {
+        let path = &whole.counted[twin.file].0.path;
+        kept.counted.binary_search_by(|(file, _)| file.path.cmp(path)).is_ok()
     };
-    let targets = &described.targets;
-    let set_aside = set_aside(path, options, targets, &mut listing, &mut examined, &mut notices)?;
-    for file in &mut examined {
-        notices.append(&mut file.notices);
-    }
-    let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
-    let names = naming::names(&examined, told.as_ref(), &paths, options.root.as_deref(), own);
-    let edges = told.as_ref().map(|told| naming::edges(told, &names)).unwrap_or_default();
-    Ok(Looked { listing, examined, told, names, edges, set_aside, notices })
-}
-
-impl Looked {
-    /// Takes in what the files of the whole folder cost on the wire.
-    fn with(mut self, whole: &Listing, packed: Vec<Coded<Packed>>) -> Self {
-        let mut kept = self.listing.counted.iter().zip(&mut self.examined).peekable();
-        for ((file, _), packed) in whole.counted.iter().zip(packed) {
-            if let Some((_, examined)) = kept.next_if(|((kept, _), _)| kept.path == file.path) {
-                examined.packed = packed;
-            }
-        }
-        self
-    }
-}
-
-/// How many files each coding measures by their twin.
-fn measured_by_twin(used: &[Twin], options: &Options) -> Coded<u64> {
     let mut counts = Coded::default();
     for &coding in options.coder.levels.keys().filter(|_| options.twins) {
-        counts.set(coding, used.iter().filter(|twin| twin.coding == coding).count() as u64);
+        let of_coding = twins.iter().filter(|twin| twin.coding == coding).filter(is_kept);
+        counts.set(coding, of_coding.count() as u64);
     }
     counts
 }
@@ -419,56 +367,6 @@ fn target(told: Option<&Told>, examined: &[Examined], files: &[File]) -> (Target
     let required = required.flat_map(|code| code.node_requires.iter());
     let externals = files.iter().flat_map(|file| &file.externals).chain(required);
     judge::target(externals.map(String::as_str))
-}
-
-/// Where the folder holds output for several targets, keeps that of the one asked for: the
-/// browser's, unless there is none.
-fn set_aside(
-    path: &Path,
-    options: &Options,
-    said: &[Said],
-    listing: &mut Listing,
-    examined: &mut Vec<Examined>,
-    notices: &mut Vec<Notice>,
-) -> Result<Vec<SetAside>, ReadError> {
-    let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
-    let resolver = Resolver::new(paths, options.base.as_deref());
-    let targets = targets::of_files(listing, examined, &resolver, said);
-    // Pictures and data alone are no output of their own.
-    let is_code = |at: usize| matches!(listing.counted[at].1, Kind::Script | Kind::Page);
-    let there: BTreeSet<Target> =
-        targets.iter().enumerate().filter(|(at, _)| is_code(*at)).map(|(_, t)| *t).collect();
-    let wanted = match (options.target, there.first()) {
-        (Some(target), _) if there.contains(&target) => target,
-        (Some(target), _) => return Err(ReadError::NoTarget { path: path.to_owned(), target }),
-        (None, first) => first.copied().unwrap_or(Target::Browser),
-    };
-    if there.len() < 2 {
-        return Ok(Vec::new());
-    }
-    let mut aside: BTreeMap<Target, SetAside> = BTreeMap::new();
-    for (at, (file, _)) in listing.counted.iter().enumerate() {
-        let target = targets[at];
-        if target != wanted {
-            let part = SetAside { target, file_count: 0, bytes: 0 };
-            let part = aside.entry(target).or_insert(part);
-            part.file_count += 1;
-            part.bytes += file.bytes;
-        }
-    }
-    let mut kept = targets.iter().map(|&target| target == wanted);
-    listing.counted.retain(|_| kept.next().unwrap_or(true));
-    let mut kept = targets.iter().map(|&target| target == wanted);
-    examined.retain(|_| kept.next().unwrap_or(true));
-    for SetAside { target, file_count, bytes } in aside.values() {
-        let name = target.name();
-        let message = format!(
-            "{} of {name} output ({bytes} B emitted) set aside, in no total; --target {name} looks there",
-            if file_count == &1 { "1 file".to_owned() } else { format!("{file_count} files") },
-        );
-        notices.push(Notice::new("target-set-aside", message, None));
-    }
-    Ok(aside.into_values().collect())
 }
 
 /// The folder's own name; `.` and `..` are looked up, since they name nothing.

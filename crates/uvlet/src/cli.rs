@@ -106,7 +106,7 @@ pub struct Attribute {
     /// Show the first N rows in the table, and one row for the rest; 0 shows all.
     #[arg(long, value_name = "N", default_value_t = 30)]
     pub top: usize,
-    /// Encode the files anew without each row that is shown, and say what that saves.
+    /// Encode the files anew without each of the first N rows, and say what that saves.
     #[arg(long)]
     pub if_removed: bool,
     #[command(flatten)]
@@ -191,7 +191,7 @@ pub struct Build {
     #[arg(long)]
     pub twins: bool,
     /// Levels of the encoders, as gzip=6,br=5 [default: gzip=9,br=11,zstd=19, or what uvlet.toml
-    /// says]. Budgets hold at the level that they were set at.
+    /// says]. Sizes of different levels are not compared.
     #[arg(long = "level", value_name = "CODING=LEVEL", value_delimiter = ',', value_parser = level)]
     pub levels: Vec<(Coding, u32)>,
     /// Encode every file anew, and keep nothing in the user's cache folder.
@@ -269,9 +269,9 @@ fn level(text: &str) -> Result<(Coding, u32), String> {
 pub enum Format {
     /// For a person.
     Table,
-    /// For a program; holds every measure.
+    /// For a program; holds every measure that was taken.
     Json,
-    /// For a spreadsheet; exact bytes in every measure.
+    /// For a spreadsheet; exact bytes in every measure that was taken.
     Csv,
     /// For a pull request or a job summary.
     Markdown,
