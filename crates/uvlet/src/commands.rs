@@ -49,8 +49,9 @@ fn settings(build: &Build) -> Result<Option<Config>, Failure> {
 struct Wanted<'a> {
     build: &'a Build,
     config: Option<&'a Config>,
-    /// What sizes are needed in.
-    measures: &'a [Measure],
+    /// What sizes are needed in, besides the one that programs always find.
+    measures: Measures,
+    format: Format,
     /// Keep the texts in the record.
     texts: bool,
 }
@@ -58,6 +59,8 @@ struct Wanted<'a> {
 /// A build that was read.
 struct Opened {
     path: PathBuf,
+    /// What sizes are shown in, the table's own first.
+    measures: Vec<Measure>,
     /// The process ends with the answer: giving a large record back piece by piece only takes time.
     record: ManuallyDrop<Record>,
     texts: Box<dyn Texts>,
@@ -65,8 +68,8 @@ struct Opened {
 }
 
 /// Reads the build, and makes sure that it has what is wanted.
-fn open(wanted: &Wanted<'_>) -> Result<Opened, Failure> {
-    let Wanted { build, config, measures, texts } = *wanted;
+fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
+    let Wanted { build, config, measures: Measures { mut list, all }, format, texts } = wanted;
     let from_config = config.and_then(|config| config.folder.clone());
     let Some(path) = build.path.clone().or(from_config) else {
         return Err(Failure::Usage(
@@ -75,7 +78,7 @@ fn open(wanted: &Wanted<'_>) -> Result<Opened, Failure> {
     };
     let mut levels = config.map(|config| config.levels.clone()).unwrap_or_default();
     levels.extend(build.levels.iter().copied());
-    let coder = coder(build, &levels, measures);
+    let coder = coder(build, &levels, &taken(&list, format));
     let options = Options {
         label: build.label.clone(),
         stats: build.stats.clone().or_else(|| config.and_then(|config| config.stats.clone())),
@@ -97,17 +100,25 @@ fn open(wanted: &Wanted<'_>) -> Result<Opened, Failure> {
     let read = uvlet_read::open_with_texts(&path, &options);
     drop(watch);
     let (record, texts) = read?;
-    if let Some(&measure) = measures.iter().find(|&&m| !record.measures().any(|taken| taken == m)) {
-        let taken: Vec<_> = record.measures().map(Measure::name).collect();
+    let held: Vec<Measure> = record.measures().collect();
+    if let Some(&measure) = list.iter().find(|measure| !all && !held.contains(measure)) {
+        let taken: Vec<_> = held.iter().map(|measure| measure.name()).collect();
         return Err(Failure::Measure { path, measure, taken: taken.join(", ") });
     }
+    list.retain(|measure| held.contains(measure));
     for (coding, asked) in levels {
         let held = record.encoders.get(&coding).map_or(asked, |encoder| encoder.level);
         if held != asked {
             return Err(Failure::Level { path, coding, held, asked });
         }
     }
-    Ok(Opened { path, record: ManuallyDrop::new(record), texts, coder: options.coder })
+    Ok(Opened {
+        path,
+        measures: list,
+        record: ManuallyDrop::new(record),
+        texts,
+        coder: options.coder,
+    })
 }
 
 /// How sizes in these measures are taken.
@@ -120,20 +131,30 @@ fn coder(build: &Build, levels: &BTreeMap<Coding, u32>, measures: &[Measure]) ->
     Coder { levels: levels.collect(), cache, ..Coder::default() }
 }
 
+/// What sizes are needed in.
+struct Measures {
+    list: Vec<Measure>,
+    /// Every measure was asked for: of a record, those that it holds.
+    all: bool,
+}
+
 /// What sizes are shown in: as asked for, else as configured. The first is the table's own.
-fn measures(choice: &MeasureChoice, config: Option<&Config>) -> Vec<Measure> {
+fn measures(choice: &MeasureChoice, config: Option<&Config>) -> Measures {
     let usual = config.map_or_else(|| Config::none().measure, |config| config.measure);
     let asked = choice.measures.iter().flat_map(|asked| match asked {
         Asked::All => [&[usual], &Measure::ALL[..]].concat(),
         Asked::One(measure) => vec![*measure],
     });
-    let mut measures: Vec<Measure> = Vec::new();
+    let mut list: Vec<Measure> = Vec::new();
     for measure in asked {
-        if !measures.contains(&measure) {
-            measures.push(measure);
+        if !list.contains(&measure) {
+            list.push(measure);
         }
     }
-    if measures.is_empty() { vec![usual] } else { measures }
+    if list.is_empty() {
+        list.push(usual);
+    }
+    Measures { list, all: choice.measures.contains(&Asked::All) }
 }
 
 /// What sizes are taken in besides those that are shown: programs find gzip in every answer.

@@ -11,7 +11,7 @@ use uvlet_read::Coder;
 use uvlet_record::{File, FileId, Record, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings, taken};
+use super::{Opened, Wanted, as_json, measures, open, screen, settings};
 use crate::{
     cli::{self, Attribute, By, Format},
     failure::{Failure, Status},
@@ -25,11 +25,11 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let measures = measures(&arguments.measure, config);
-    let Opened { path, record, texts, coder } = open(&Wanted {
+    let Opened { path, measures, record, texts, coder } = open(Wanted {
         build: &arguments.build,
         config,
-        measures: &taken(&measures, show.format),
+        measures: measures(&arguments.measure, config),
+        format: show.format,
         texts: false,
     })?;
     let lens = Lens::new(&record);

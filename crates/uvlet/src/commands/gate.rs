@@ -6,10 +6,10 @@ use uvlet_audit::{
     gate::{Gate, Verdict, gate},
     lens::Lens,
 };
-use uvlet_record::{Notice, sizes::Measure};
+use uvlet_record::Notice;
 use uvlet_view::{csv, markdown, table};
 
-use super::{Opened, Wanted, as_json, open, screen, settings, taken};
+use super::{Measures, Opened, Wanted, as_json, open, screen, settings};
 use crate::{
     cli::{self, Format},
     config::{ConfigError, FILE},
@@ -24,11 +24,12 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         return Err(ConfigError::NoBudget(config.path).into());
     }
     let show = &arguments.show;
-    let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
-    let Opened { record, .. } = open(&Wanted {
+    let judged = config.budgets.iter().map(|budget| budget.measure).collect();
+    let Opened { record, .. } = open(Wanted {
         build: &arguments.build,
         config: Some(&config),
-        measures: &taken(&judged, show.format),
+        measures: Measures { list: judged, all: false },
+        format: show.format,
         texts: false,
     })?;
     let answer = gate(&Lens::new(&record), &config.budgets, config.allow_development)

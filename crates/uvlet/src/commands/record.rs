@@ -7,7 +7,7 @@ use std::{
 
 use flate2::{Compression, write::GzEncoder};
 
-use super::{Opened, Wanted, measures, open, settings, taken};
+use super::{Opened, Wanted, measures, open, settings};
 use crate::{
     cli::{Color, Format, Record},
     failure::{Failure, Status},
@@ -21,10 +21,11 @@ pub fn run(arguments: &Record) -> Result<Status, Failure> {
     let form = arguments.output.as_deref().map(form_of).transpose()?;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, .. } = open(&Wanted {
+    let Opened { record, .. } = open(Wanted {
         build: &arguments.build,
         config,
-        measures: &taken(&measures(&arguments.measure, config), Format::Json),
+        measures: measures(&arguments.measure, config),
+        format: Format::Json,
         texts: arguments.with_texts,
     })?;
     let text =

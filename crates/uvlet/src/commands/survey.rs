@@ -3,7 +3,7 @@
 use uvlet_audit::{lens::Lens, survey::survey};
 use uvlet_view::{csv, markdown, table};
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings, taken};
+use super::{Opened, Wanted, as_json, measures, open, screen, settings};
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
@@ -14,11 +14,11 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let measures = measures(&arguments.measure, config);
-    let Opened { record, .. } = open(&Wanted {
+    let Opened { record, measures, .. } = open(Wanted {
         build: &arguments.build,
         config,
-        measures: &taken(&measures, show.format),
+        measures: measures(&arguments.measure, config),
+        format: show.format,
         texts: false,
     })?;
     let answer = survey(&Lens::new(&record));

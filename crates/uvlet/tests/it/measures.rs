@@ -129,6 +129,12 @@ fn other_levels_and_measures_than_a_record_holds_are_refused() {
     assert!(said.err.contains("holds gzip of level 9, not 6"), "{}", said.err);
     let said = uvlet(folder.path(), &["survey", "nine.json.gz", "--measure", "br"]);
     assert!(said.err.contains("`uvlet record BUILD --measure br -o FILE`"), "{}", said.err);
+    // All that a record holds is no question of more.
+    fs::write(folder.path().join("uvlet.toml"), "").unwrap();
+    let all = json(folder.path(), &["survey", "nine.json.gz", "--measure", "all"]);
+    let totals = all["totals"]["sizes"].as_object().unwrap();
+    assert_eq!(totals.keys().collect::<Vec<_>>(), ["emitted", "gzip"]);
+    fs::write(folder.path().join("uvlet.toml"), "[level]\ngzip = 6\n").unwrap();
     let six = json(folder.path(), &["survey", build]);
     assert_eq!(six["encoders"]["gzip"]["level"], 6);
 }
