@@ -112,6 +112,10 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
             return Err(Failure::Level { path, coding, held, asked });
         }
     }
+    // A folder that is read with twins counts them, even if there are none.
+    if build.twins && record.encoders.keys().any(|&coding| record.twins.get(coding).is_none()) {
+        return Err(Failure::NoTwins(path));
+    }
     Ok(Opened {
         path,
         measures: list,

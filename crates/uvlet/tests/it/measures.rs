@@ -129,6 +129,9 @@ fn other_levels_and_measures_than_a_record_holds_are_refused() {
     assert!(said.err.contains("holds gzip of level 9, not 6"), "{}", said.err);
     let said = uvlet(folder.path(), &["survey", "nine.json.gz", "--measure", "br"]);
     assert!(said.err.contains("`uvlet record BUILD --measure br -o FILE`"), "{}", said.err);
+    let at_nine = ["survey", "nine.json.gz", "--level", "gzip=9", "--twins"];
+    let said = uvlet(folder.path(), &at_nine);
+    assert!(said.status == 2 && said.err.contains("make it anew with --twins"), "{}", said.err);
     // All that a record holds is no question of more.
     fs::write(folder.path().join("uvlet.toml"), "").unwrap();
     let all = json(folder.path(), &["survey", "nine.json.gz", "--measure", "all"]);
