@@ -46,7 +46,9 @@ pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Pac
         }
     }
     for twin in twins {
-        let stream = Text::of(&listing.aside[twin.aside].0).ok().map(|text| text.to_vec());
+        let stream = Text::of(&listing.aside[twin.aside].0).ok();
+        let stream = stream.filter(|_| is_shared(listing, twin.file, twin.coding));
+        let stream = stream.map(|text| text.to_vec());
         files[twin.file].set(twin.coding, Packed { bytes: twin.bytes, stream });
     }
     jobs.retain(|&(_, at, coding)| files[at].get(coding).is_none());
@@ -56,14 +58,13 @@ pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Pac
         .into_iter()
         .par_bridge()
         .map(|(_, at, coding)| {
-            let (file, kind) = &listing.counted[at];
-            let packed = Text::of(file).map_or_else(
+            let packed = Text::of(&listing.counted[at].0).map_or_else(
                 |_| Packed::default(),
                 |text| {
                     let stream = coder.encode(&text, coding);
                     let bytes = stream.len() as u64;
-                    let is_shared = !kind.is_asset() && coding.is_traced();
-                    Packed { bytes, stream: is_shared.then_some(stream) }
+                    let stream = is_shared(listing, at, coding).then_some(stream);
+                    Packed { bytes, stream }
                 },
             );
             (at, coding, packed)
@@ -73,6 +74,11 @@ pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Pac
         files[at].set(coding, packed);
     }
     files
+}
+
+/// Whether several may own parts of a file's stream that can be told.
+fn is_shared(listing: &Listing, file: usize, coding: Coding) -> bool {
+    !listing.counted[file].1.is_asset() && coding.is_traced()
 }
 
 fn is_compressed(file: &Listed) -> bool {

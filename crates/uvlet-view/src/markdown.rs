@@ -13,11 +13,12 @@ use uvlet_record::{Notice, Record, sizes::Measure};
 use crate::{
     name::plain,
     table::{
-        Screen, attribute as rows, count,
+        Screen,
+        attribute::{self as rows, Rows},
+        count,
         gate::{self as promises, Standing},
         survey as said,
     },
-    units::share,
 };
 
 /// A name in a code span.
@@ -104,45 +105,16 @@ pub fn attribute(
     screen: &Screen,
     top: Option<usize>,
 ) -> String {
-    let measure = screen.measure;
-    let total = answer.total.sizes.get(measure);
-    let what = answer.by.name();
-    let (shown, rest) = rows::cut(answer, measure, top);
-    let numbers = rows::numbers(&shown, rest, answer, screen);
-    let heaviest = rows::sentence(answer, &shown, &numbers, screen);
+    let Rows { sentence: heaviest, heads, lines, .. } = rows::rows(answer, screen, top, code);
     let mut text = format!("**{}**\n\n", sentence(&heaviest));
-    let also: Vec<Vec<String>> = screen
-        .also
-        .iter()
-        .map(|&measure| rows::column(answer, &shown, rest.is_some(), measure, screen))
-        .collect();
-    let removals = rows::removals(&shown, screen);
-    let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
-    let mut line = |name: String, number: &str, bytes: u64, basis: &str| {
-        let at = lines.len();
-        let removed = removals.as_ref().map(|cells| cells.get(at).cloned().unwrap_or_default());
-        let mut cells = vec![name, number.to_owned()];
-        cells.extend(removed);
-        cells.extend([share(bytes, total), basis.to_owned()]);
-        cells.extend(also.iter().filter_map(|column| column.get(at).cloned()));
-        lines.push(cells);
-    };
-    for (row, number) in shown.iter().zip(&numbers) {
-        let name = code(&rows::package(row, &answer.rows));
-        line(name, number, row.sizes.get(measure), rows::basis(row, measure));
-    }
-    if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
-        line(format!("(the other {count})"), number, bytes, "");
-    }
-    line("total".to_owned(), &screen.units.number(total), total, "");
-    let unit = screen.units.symbol();
-    let sized = |measure| (format!("{measure}, {unit}"), true);
-    let mut heads = vec![(what.to_owned(), false), sized(measure)];
-    heads.extend(removals.is_some().then(|| (format!("{}, {unit}", rows::REMOVED), true)));
-    heads.extend([("share".to_owned(), true), ("basis".to_owned(), false)]);
-    heads.extend(screen.also.iter().copied().map(sized));
-    let heads: Vec<_> = heads.iter().map(|(head, right)| (head.as_str(), *right)).collect();
-    text.push_str(&table(&heads, lines.into_iter()));
+    // A list of chunks has no place in a comment.
+    let kept = heads.iter().filter(|head| !head.optional);
+    let heads: Vec<_> = kept.map(|head| (head.heading.as_str(), head.right)).collect();
+    let lines = lines.into_iter().map(|mut cells| {
+        cells.truncate(heads.len());
+        cells
+    });
+    text.push_str(&table(&heads, lines));
     text.push_str(&format!("\n{}\n", rows::footnote(answer, record, screen)));
     text
 }

@@ -15,9 +15,6 @@ use crate::{
     units::share,
 };
 
-/// Heading of what files would lose; it stands beside the measure that it is in.
-pub(crate) const REMOVED: &str = "if removed";
-
 /// Shows an attribution; at most `top` rows, and one for the rest.
 #[must_use]
 pub fn attribute(
@@ -26,47 +23,10 @@ pub fn attribute(
     screen: &Screen,
     top: Option<usize>,
 ) -> String {
-    let measure = screen.measure;
-    let total = answer.total.sizes.get(measure);
-    let what = answer.by.name();
-    let (shown, rest) = cut(answer, measure, top);
-    let numbers = numbers(&shown, rest, answer, screen);
-    let heaviest = sentence(answer, &shown, &numbers, screen);
-    let mut text = bold(&wrapped(&heaviest, screen.columns(), 0));
-    text.push('\n');
-    let of_packages = answer.by == By::Package;
-    let unit = screen.units.symbol();
-    let mut heads = vec![Column::name(what), Column::number(format!("{measure}, {unit}"))];
-    let removals = removals(&shown, screen);
-    heads.extend(removals.as_ref().map(|_| Column::number(format!("{REMOVED}, {unit}"))));
-    heads.extend([Column::number("share"), Column::word("basis")]);
-    let further = heads.len()..heads.len() + screen.also.len();
-    heads.extend(screen.also.iter().map(|measure| Column::number(format!("{measure}, {unit}"))));
-    if !matches!(answer.by, By::File | By::Chunk | By::Kind) {
-        heads.push(Column::extra("chunks"));
-    }
-    let also: Vec<Vec<String>> =
-        screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
-    let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
-    let mut line = |name: &str, number: &str, bytes: u64, basis: &str, chunks: String| {
-        let at = lines.len();
-        let removed = removals.as_ref().map(|cells| cells.get(at).cloned().unwrap_or_default());
-        let mut cells = vec![name.to_owned(), number.to_owned()];
-        cells.extend(removed);
-        cells.extend([share(bytes, total), basis.to_owned()]);
-        cells.extend(also.iter().filter_map(|column| column.get(at).cloned()));
-        cells.push(chunks);
-        lines.push(cells);
-    };
-    for (row, number) in shown.iter().zip(&numbers) {
-        let name = if of_packages { package(row, &answer.rows) } else { row.name.clone() };
-        line(&plain(&name), number, row.sizes.get(measure), basis(row, measure), chunks(row));
-    }
-    if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
-        line(&format!("(the other {count})"), number, bytes, "", String::new());
-    }
-    line("total", &screen.units.number(total), total, "", String::new());
-    text.push('\n');
+    let Rows { sentence, heads, lines, further } =
+        rows(answer, screen, top, |name| plain(name).into_owned());
+    let mut text = bold(&wrapped(&sentence, screen.columns(), 0));
+    text.push_str("\n\n");
     for table in tables(heads, lines, further, screen.columns()) {
         text.push_str(&table);
         text.push('\n');
@@ -74,6 +34,63 @@ pub fn attribute(
     text.push_str(&wrapped(&footnote(answer, record, screen), screen.columns(), 0));
     text.push('\n');
     text
+}
+
+/// An attribution as rows of cells, for any form that has columns.
+pub(crate) struct Rows {
+    /// The heaviest, in words.
+    pub sentence: String,
+    pub heads: Vec<Column>,
+    /// The rows shown, the rest in one, the total.
+    pub lines: Vec<Vec<String>>,
+    /// The columns of further measures.
+    pub further: Range<usize>,
+}
+
+/// Makes the rows; `named` makes names of rows harmless in the form that they are for.
+pub(crate) fn rows(
+    answer: &Attribution,
+    screen: &Screen,
+    top: Option<usize>,
+    named: impl Fn(&str) -> String,
+) -> Rows {
+    let (measure, unit) = (screen.measure, screen.units.symbol());
+    let total = answer.total.sizes.get(measure);
+    let what = answer.by.name();
+    let (shown, rest) = cut(answer, measure, top);
+    let numbers = numbers(&shown, rest, answer, screen);
+    let removals = removals(&shown, screen);
+    let also: Vec<Vec<String>> =
+        screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
+    let sized = |measure| Column::number(format!("{measure}, {unit}"));
+    let mut heads = vec![Column::name(what), sized(measure)];
+    // Beside the measure that it is in.
+    heads.extend(removals.as_ref().map(|_| Column::number(format!("if removed, {unit}"))));
+    heads.extend([Column::number("share"), Column::word("basis")]);
+    let further = heads.len()..heads.len() + also.len();
+    heads.extend(screen.also.iter().copied().map(sized));
+    let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
+    heads.extend(shows_chunks.then(|| Column::extra("chunks")));
+    let mut lines: Vec<Vec<String>> = Vec::with_capacity(shown.len() + 2);
+    let mut line = |name: String, number: &str, bytes: u64, basis: &str, chunks: String| {
+        let at = lines.len();
+        let mut cells = vec![name, number.to_owned()];
+        cells.extend(removals.as_ref().map(|cells| cells.get(at).cloned().unwrap_or_default()));
+        cells.extend([share(bytes, total), basis.to_owned()]);
+        cells.extend(also.iter().filter_map(|column| column.get(at).cloned()));
+        cells.extend(shows_chunks.then_some(chunks));
+        lines.push(cells);
+    };
+    for (row, number) in shown.iter().zip(&numbers) {
+        let of_package = (answer.by == By::Package).then(|| package(row, &answer.rows));
+        let name = named(of_package.as_deref().unwrap_or(&row.name));
+        line(name, number, row.sizes.get(measure), basis(row, measure), chunks(row));
+    }
+    if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
+        line(format!("(the other {count})"), number, bytes, "", String::new());
+    }
+    line("total".to_owned(), &screen.units.number(total), total, "", String::new());
+    Rows { sentence: sentence(answer, &shown, &numbers, screen), heads, lines, further }
 }
 
 /// One table, or one with the further measures below it where they do not fit beside the rest.
@@ -97,7 +114,7 @@ fn tables(
 }
 
 /// The rows that are shown, and how many others there are with how many bytes.
-pub(crate) fn cut(
+fn cut(
     answer: &Attribution,
     measure: Measure,
     top: Option<usize>,
@@ -113,7 +130,7 @@ pub(crate) fn cut(
 }
 
 /// The numbers of the rows shown, and of that for the rest.
-pub(crate) fn numbers(
+fn numbers(
     shown: &[&Row],
     rest: Option<(usize, u64)>,
     answer: &Attribution,
@@ -125,7 +142,7 @@ pub(crate) fn numbers(
 }
 
 /// What the files of the rows shown would lose without them, if that was asked.
-pub(crate) fn removals(shown: &[&Row], screen: &Screen) -> Option<Vec<String>> {
+fn removals(shown: &[&Row], screen: &Screen) -> Option<Vec<String>> {
     shown.first()?.removal?;
     let said = |row: &&Row| {
         let Some(removal) = row.removal else { return String::new() };
@@ -145,7 +162,7 @@ pub(crate) fn removals(shown: &[&Row], screen: &Screen) -> Option<Vec<String>> {
 
 /// A further measure of the rows shown, of the rest if there is one, and of the total. What is
 /// estimated is marked, as the basis beside it is that of the table's own measure.
-pub(crate) fn column(
+fn column(
     answer: &Attribution,
     shown: &[&Row],
     has_rest: bool,
@@ -171,7 +188,7 @@ pub(crate) fn column(
 }
 
 /// A package with its version; one that stands in several places with that place.
-pub(crate) fn package(row: &Row, rows: &[Row]) -> String {
+fn package(row: &Row, rows: &[Row]) -> String {
     let version = row.version.as_ref().map(|version| format!(" {version}")).unwrap_or_default();
     let twice = rows.iter().filter(|other| other.name == row.name).count() > 1;
     let place = row.place.as_ref().filter(|_| twice).map(|place| {
@@ -183,12 +200,7 @@ pub(crate) fn package(row: &Row, rows: &[Row]) -> String {
 }
 
 /// The heaviest row in words, with the number that it has in the table.
-pub(crate) fn sentence(
-    answer: &Attribution,
-    shown: &[&Row],
-    numbers: &[String],
-    screen: &Screen,
-) -> String {
+fn sentence(answer: &Attribution, shown: &[&Row], numbers: &[String], screen: &Screen) -> String {
     let measure = screen.measure;
     let what = answer.by.name();
     let size = |row: &Row| {
@@ -224,7 +236,7 @@ pub(crate) fn sentence(
 
 /// A coded size that is a proportional share of a file is estimated, however well the emitted bytes
 /// are known.
-pub(crate) fn basis(row: &Row, measure: Measure) -> &'static str {
+fn basis(row: &Row, measure: Measure) -> &'static str {
     // Nothing was found out of bytes that nobody owns.
     if row.name == "(unattributed)" {
         return "";
@@ -241,7 +253,7 @@ pub(crate) fn basis(row: &Row, measure: Measure) -> &'static str {
     }
 }
 
-pub(crate) fn chunks(row: &Row) -> String {
+fn chunks(row: &Row) -> String {
     /// A chunk's name tells little beyond this many columns, beside the row's own.
     const WIDE: usize = 16;
     match row.chunks.as_slice() {

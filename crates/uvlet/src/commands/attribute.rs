@@ -8,7 +8,7 @@ use uvlet_audit::{
     selector::{self, Selector},
 };
 use uvlet_read::Coder;
-use uvlet_record::{File, FileId, Record, sizes::Coding};
+use uvlet_record::{FileId, Record, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings};
@@ -60,10 +60,9 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
             0 => answer.rows.len(),
             top => top.min(answer.rows.len()),
         };
-        let code = |file: &File| !file.kind.is_asset() && file.emitted > 0;
-        if let Some(at) = record.files.iter().position(code)
-            && texts.emitted(FileId::new(at)).is_none()
-        {
+        let is_code = |at: &usize| !record.files[*at].kind.is_asset();
+        let mut code = (0..record.files.len()).filter(is_code).map(FileId::new).peekable();
+        if code.peek().is_some() && code.all(|file| texts.emitted(file).is_none()) {
             return Err(Failure::NoTexts(path));
         }
         let coder = at_levels_of(&record, coder);
