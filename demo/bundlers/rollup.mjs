@@ -6,13 +6,13 @@ import { build, transform } from "esbuild";
 import { readFile, writeFile } from "node:fs/promises";
 import path from "node:path";
 import { rollup } from "rollup";
-import uvletRecorder from "../../crates/uvlet/recorder/uvlet-recorder.mjs";
+import uvletPlugin from "../../crates/uvlet/plugin/uvlet-plugin.mjs";
 
 /** Builds `site` (laid out in a folder) into `out`; `page(title, head)` makes a page's HTML. */
 export async function bundle({ site, out, pages, page }) {
   const bundle = await rollup({
     input: Object.fromEntries(pages.map((page) => [page, path.join(site, `src/${page}/main.js`)])),
-    plugins: [files(), nodeResolve(), commonjs(), minified(), uvletRecorder({ root: site })],
+    plugins: [files(), nodeResolve(), commonjs(), minified(), uvletPlugin({ root: site })],
     onwarn(warning) {
       throw new Error(warning.message);
     },

@@ -4,7 +4,7 @@
 import { mkdir, readFile, writeFile } from "node:fs/promises";
 import path from "node:path";
 import { build } from "vite";
-import uvletRecorder from "../../crates/uvlet/recorder/uvlet-recorder.mjs";
+import uvletPlugin from "../../crates/uvlet/plugin/uvlet-plugin.mjs";
 
 /** Kinds of builds per state: what is added to the build's name, and what differs. */
 export const variants = {
@@ -21,7 +21,7 @@ export async function bundle({ site, out, pages, page, server = false }) {
   const common = { root: site, configFile: false, logLevel: "warn" };
   await build({
     ...common,
-    plugins: [uvletRecorder()],
+    plugins: [uvletPlugin()],
     build: {
       outDir: server ? path.join(out, "client") : out,
       emptyOutDir: true,
@@ -38,7 +38,7 @@ export async function bundle({ site, out, pages, page, server = false }) {
   await build({
     ...common,
     publicDir: false,
-    plugins: [uvletRecorder()],
+    plugins: [uvletPlugin()],
     ssr: { noExternal: true },
     build: { outDir: path.join(out, "server"), sourcemap: true, ssr: path.join(site, "server/main.js") },
   });

@@ -67,7 +67,7 @@ pub enum Verdict {
     /// A limit is exceeded.
     Broken,
     /// A warning limit is exceeded.
-    Near,
+    Warned,
     /// Within its limits.
     Held,
 }
@@ -78,7 +78,7 @@ impl Verdict {
     pub fn name(self) -> &'static str {
         match self {
             Self::Broken => "broken",
-            Self::Near => "near",
+            Self::Warned => "warned",
             Self::Held => "held",
         }
     }
@@ -213,7 +213,7 @@ fn hold(
     let is = lens.amount(cells).bytes(budget.measure);
     let limits = [
         (LimitKind::AtMost, budget.at_most, Verdict::Broken),
-        (LimitKind::WarnAbove, budget.warn_above, Verdict::Near),
+        (LimitKind::WarnAbove, budget.warn_above, Verdict::Warned),
     ];
     let heaviest: Vec<Heavy> =
         attribute(lens, By::Package, cells, None, Sort::Heaviest(budget.measure))

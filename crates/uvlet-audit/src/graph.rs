@@ -22,7 +22,7 @@ pub struct Reach {
 #[must_use]
 pub fn reach(record: &Record) -> Vec<Reach> {
     let mut openings: Vec<Vec<usize>> = vec![Vec::new(); record.files.len()];
-    for (at, opening) in record.openings.iter().enumerate() {
+    for (at, opening) in record.dynamic_loads.iter().enumerate() {
         openings[opening.file.at()].push(at);
     }
     let mut asks: HashMap<ModuleId, Vec<ModuleId>> = HashMap::new();
@@ -62,13 +62,13 @@ fn reach_of(
         _ => true,
     };
     let mut seen = vec![false; record.files.len()];
-    let startup = closure(record, &entry.asks, &mut seen);
+    let startup = closure(record, &entry.files, &mut seen);
     let mut deferred: Vec<FileId> = Vec::new();
     let mut open: VecDeque<FileId> = startup.iter().copied().collect();
-    deferred.extend(closure(record, &entry.later, &mut seen));
+    deferred.extend(closure(record, &entry.prefetched, &mut seen));
     open.extend(&deferred);
     while let Some(file) = open.pop_front() {
-        let opened = openings[file.at()].iter().map(|&at| &record.openings[at]);
+        let opened = openings[file.at()].iter().map(|&at| &record.dynamic_loads[at]);
         let opened = opened.filter(|opening| runs(opening.module)).flat_map(|o| &o.files);
         let asked: Vec<FileId> = opened.chain(&record.file(file).names).copied().collect();
         let found = closure(record, &asked, &mut seen);

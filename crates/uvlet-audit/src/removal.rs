@@ -132,7 +132,7 @@ impl Job {
         let file = record.file(self.file);
         match self.part {
             Part::Nothing => Some(0),
-            Part::All => i64::try_from(*file.coded.get(self.coding)?).ok(),
+            Part::All => i64::try_from(*file.encoded.get(self.coding)?).ok(),
             Part::Somewhere => None,
             Part::Some => {
                 let before = *whole.get(&(self.file, self.coding))?;

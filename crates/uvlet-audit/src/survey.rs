@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, FileId, Kind, Mode, Origin, Owner, Record, SetAside, Target,
+    Aside, Bundler, Chunk, FileId, Kind, Mode, FoundBy, Owner, Record, SetAside, Target,
     sizes::{Amount, Sizes},
 };
 
@@ -64,7 +64,7 @@ pub struct EntryRow {
     /// Its pages.
     pub pages: Vec<String>,
     /// How it was found.
-    pub origin: Origin,
+    pub found_by: FoundBy,
     /// All that must arrive before its own code can run.
     pub startup: Startup,
     /// What can come later.
@@ -91,7 +91,7 @@ pub struct Startup {
     /// Bytes of nobody known.
     pub unattributed: Sizes,
     /// Bytes of files that no other entry loads at startup.
-    pub alone: Sizes,
+    pub exclusive: Sizes,
     /// The rest.
     pub shared: Sizes,
 }
@@ -167,7 +167,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         name: entry.name.clone(),
         aliases: entry.aliases.clone(),
         pages: entry.pages.clone(),
-        origin: entry.origin,
+        found_by: entry.found_by,
         startup: startup(lens, &reach.startup, &all),
         deferred: of_files(lens, &reach.deferred),
     });
@@ -208,7 +208,7 @@ fn of_files(lens: &Lens<'_>, files: &[FileId]) -> Deferred {
     Deferred { sizes, file_count: files.len() }
 }
 
-fn startup(lens: &Lens<'_>, files: &[FileId], is_alone: &dyn Fn(&FileId) -> bool) -> Startup {
+fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> bool) -> Startup {
     let record = lens.record;
     let cells = lens.files(files.iter().copied());
     let part = |test: &dyn Fn(Owner) -> bool| -> Amount {
@@ -224,7 +224,7 @@ fn startup(lens: &Lens<'_>, files: &[FileId], is_alone: &dyn Fn(&FileId) -> bool
     ];
     let sizes = lens.amount(&cells).sizes();
     let split = apportion_sizes(&sizes, &parts);
-    let (alone, shared): (Vec<FileId>, Vec<FileId>) = files.iter().copied().partition(is_alone);
+    let (exclusive, shared): (Vec<FileId>, Vec<FileId>) = files.iter().copied().partition(is_exclusive);
     Startup {
         sizes,
         file_count: files.len(),
@@ -234,7 +234,7 @@ fn startup(lens: &Lens<'_>, files: &[FileId], is_alone: &dyn Fn(&FileId) -> bool
         glue: split[2],
         assets: split[3],
         unattributed: split[4],
-        alone: of_files(lens, &alone).sizes,
+        exclusive: of_files(lens, &exclusive).sizes,
         shared: of_files(lens, &shared).sizes,
     }
 }

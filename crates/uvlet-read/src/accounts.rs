@@ -131,7 +131,7 @@ fn pieces(
         let sum: u64 = counted.iter().map(|(_, bytes)| *bytes).fold(0, u64::saturating_add);
         if file.bytes == Some(bytes) && sum <= bytes {
             let modules = counted.iter().map(|&(module, bytes)| (owner(module), bytes));
-            return Pieces::amounts(modules, bytes - sum, Basis::Counted);
+            return Pieces::amounts(modules, bytes - sum, Basis::Reported);
         }
         // The file was changed after the bundler counted.
         let glue = file.bytes.unwrap_or(bytes).saturating_sub(sum);
@@ -165,7 +165,7 @@ fn pieces(
     if modules.is_empty() {
         // A chunk without modules holds the bundler's own code alone.
         let runs_only = told.connected && !file.ids.is_empty() && !told.modules.is_empty();
-        return if runs_only { Pieces::whole(bytes, Owner::Glue, Basis::Spanned) } else { nobodys };
+        return if runs_only { Pieces::whole(bytes, Owner::Glue, Basis::Located) } else { nobodys };
     }
     let weights: Vec<u64> =
         modules.iter().map(|&module| told.modules[module].bytes.unwrap_or(0)).collect();
@@ -251,7 +251,7 @@ impl Ledger {
             kind,
             digest: examined.digest.clone(),
             emitted: listed.bytes,
-            coded,
+            encoded: coded,
             shares,
             form,
             source: None,

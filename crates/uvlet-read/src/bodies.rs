@@ -108,7 +108,7 @@ struct Stretch {
 
 /// Fills what is between the stretches with the bundler's own code.
 fn filled(stretches: &[Stretch], length: usize) -> Vec<Body> {
-    let glue = |start| Body { start, module: None, basis: Basis::Spanned };
+    let glue = |start| Body { start, module: None, basis: Basis::Located };
     let mut bodies = Vec::with_capacity(2 * stretches.len() + 1);
     let mut end = 0;
     for Stretch { range, module, basis } in stretches {
@@ -146,7 +146,7 @@ impl Chunk<'_> {
                     Share { start: range.start, end: range.end, owner: 0 }
                 };
                 let shares: Vec<Share> = units.iter().map(whole).collect();
-                self.place(&shares, &slot.modules, Basis::Spanned, stretches);
+                self.place(&shares, &slot.modules, Basis::Located, stretches);
             }
             modules => match self.by_headings(&whole, modules) {
                 Some(mut parts) => stretches.append(&mut parts),
@@ -184,7 +184,7 @@ impl Chunk<'_> {
         }
         let ends = starts.iter().skip(1).map(|&(start, _)| start).chain([whole.end]);
         let parts = starts.iter().zip(ends).filter_map(|(&(start, module), end)| {
-            Some(Stretch { range: start..end, module: module?, basis: Basis::Spanned })
+            Some(Stretch { range: start..end, module: module?, basis: Basis::Located })
         });
         Some(parts.filter(|part| !part.range.is_empty()).collect())
     }

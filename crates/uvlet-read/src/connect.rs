@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{FileId, Notice, Opening};
+use uvlet_record::{FileId, Notice, DynamicLoad};
 
 use crate::{
     accounts::Ledger,
@@ -29,7 +29,7 @@ struct Tied {
     loads: Vec<FileId>,
     names: Vec<FileId>,
     externals: Vec<String>,
-    openings: Vec<(u64, Opening)>,
+    openings: Vec<(u64, DynamicLoad)>,
     lost: Vec<String>,
 }
 
@@ -52,7 +52,7 @@ impl<'a> Connector<'a> {
         ledger: &mut Ledger,
         examined: &[Examined],
         notices: &mut Vec<Notice>,
-    ) -> Vec<Opening> {
+    ) -> Vec<DynamicLoad> {
         let mut openings = Vec::new();
         for (at, file) in examined.iter().enumerate() {
             let id = FileId::new(at);
@@ -175,7 +175,7 @@ impl Tied {
     }
 
     fn open(&mut self, file: FileId, request: &str, at: u64, files: Vec<FileId>) {
-        let opening = Opening { file, module: None, request: request.to_owned(), files };
+        let opening = DynamicLoad { file, module: None, request: request.to_owned(), files };
         self.openings.push((at, opening));
     }
 }

@@ -36,7 +36,7 @@ pub struct Said {
 
 /// Kinds of descriptions.
 pub const KINDS: [AsideKind; 4] =
-    [AsideKind::Stats, AsideKind::Metafile, AsideKind::Recorder, AsideKind::Manifest];
+    [AsideKind::Stats, AsideKind::Metafile, AsideKind::Plugin, AsideKind::Manifest];
 
 /// Files that a notice names.
 const NAMED: usize = 3;
@@ -80,7 +80,7 @@ pub fn find(
             }
             let fits = told.target.as_ref().is_none_or(|(target, _)| *target == wanted);
             let richness = match kind {
-                AsideKind::Stats | AsideKind::Recorder => 2,
+                AsideKind::Stats | AsideKind::Plugin => 2,
                 AsideKind::Metafile => 1,
                 _ => 0,
             };

@@ -5,7 +5,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, Notice, Opening, Origin};
+use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, Notice, DynamicLoad, FoundBy};
 
 use crate::{
     connect::once_each,
@@ -59,9 +59,9 @@ pub fn of_pages(
             name,
             aliases: names.collect(),
             pages,
-            origin: Origin::Page,
-            asks: once_each([vec![first.id], first.asks].concat()),
-            later: first.later,
+            found_by: FoundBy::Page,
+            files: once_each([vec![first.id], first.asks].concat()),
+            prefetched: first.later,
             roots: Vec::new(),
         });
     }
@@ -149,9 +149,9 @@ pub fn of_bundler(told: &Told, names: &Names, files: &[File], hashes: &Hashes) -
             name: numbered(&mut taken, name),
             aliases: Vec::new(),
             pages: Vec::new(),
-            origin: Origin::Bundler,
-            asks,
-            later: Vec::new(),
+            found_by: FoundBy::Bundler,
+            files: asks,
+            prefetched: Vec::new(),
             roots: entry.roots.iter().filter_map(|&root| names.module(root)).collect(),
         });
     }
@@ -186,10 +186,10 @@ pub fn tied(pages: Vec<Entry>, bundled: Vec<Entry>, files: &[File]) -> Vec<Entry
             if page.name != bundled.name {
                 page.aliases.insert(0, std::mem::replace(&mut page.name, bundled.name.clone()));
             }
-            page.origin = Origin::Bundler;
-            let html = page.asks.iter().take(1).copied();
-            let rest = page.asks.iter().skip(1).copied();
-            page.asks = once_each(html.chain(bundled.asks.iter().copied()).chain(rest).collect());
+            page.found_by = FoundBy::Bundler;
+            let html = page.files.iter().take(1).copied();
+            let rest = page.files.iter().skip(1).copied();
+            page.files = once_each(html.chain(bundled.files.iter().copied()).chain(rest).collect());
         }
         entries.push(page);
     }
@@ -215,7 +215,7 @@ impl Scripted {
         let is_script = |id: &FileId| files[id.at()].kind == Kind::Script;
         let all: Vec<Vec<FileId>> = bundled
             .iter()
-            .map(|entry| entry.asks.iter().copied().filter(is_script).collect())
+            .map(|entry| entry.files.iter().copied().filter(is_script).collect())
             .collect();
         let mut owners: BTreeMap<FileId, u32> = BTreeMap::new();
         for &script in all.iter().flatten() {
@@ -235,7 +235,7 @@ impl Scripted {
     /// The entries that a page starts. What it merely asks for early because another one needs it
     /// is not started.
     fn held_by(&self, page: &Entry, files: &[File]) -> Vec<usize> {
-        let asked: BTreeSet<FileId> = page.asks.iter().copied().collect();
+        let asked: BTreeSet<FileId> = page.files.iter().copied().collect();
         let held: Vec<usize> = (0..self.all.len())
             .filter(|&entry| self.telling[entry].iter().all(|script| asked.contains(script)))
             .collect();
@@ -261,7 +261,7 @@ pub struct Scripts<'a> {
 /// and the chunks that this names come before it.
 pub fn inferred(
     scripts: &Scripts<'_>,
-    openings: &[Opening],
+    openings: &[DynamicLoad],
     hashes: &Hashes,
     stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
     notices: &mut Vec<Notice>,
@@ -294,9 +294,9 @@ pub fn inferred(
             name,
             aliases: Vec::new(),
             pages: Vec::new(),
-            origin: Origin::Inferred,
-            asks: once_each([scripts, styles].concat()),
-            later: Vec::new(),
+            found_by: FoundBy::Inferred,
+            files: once_each([scripts, styles].concat()),
+            prefetched: Vec::new(),
             roots: Vec::new(),
         });
     }
@@ -324,13 +324,13 @@ fn numbered(taken: &mut BTreeMap<String, u32>, stem: &str) -> String {
 /// to none.
 pub fn chunks(
     files: &[File],
-    openings: &[Opening],
+    openings: &[DynamicLoad],
     stem_styles: &dyn Fn(FileId) -> Vec<FileId>,
 ) -> Vec<Chunk> {
     let chunk = |script, styles| Chunk {
         name: String::new(),
         stem: String::new(),
-        told: None,
+        bundler_name: None,
         ids: Vec::new(),
         script,
         styles,

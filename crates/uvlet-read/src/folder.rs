@@ -84,7 +84,7 @@ pub fn list(folder: &Path) -> Listing {
     let paths: BTreeSet<String> = files.iter().map(|file| file.path.clone()).collect();
     for file in files {
         let twin = twins::stands_for(&file.path).filter(|(plain, _)| paths.contains(*plain));
-        match twin.map(|_| AsideKind::Twin).or_else(|| aside_kind(&file)) {
+        match twin.map(|_| AsideKind::Precompressed).or_else(|| aside_kind(&file)) {
             Some(kind) => listing.aside.push((file, kind)),
             None => {
                 let kind = kind_of(&file.path);
@@ -178,7 +178,7 @@ impl Sniffed {
     /// What the keys so far and this one amount to.
     fn key(&mut self, key: &str) -> Option<AsideKind> {
         match key {
-            "uvletRecorder" => return Some(AsideKind::Recorder),
+            "uvlet_build" => return Some(AsideKind::Plugin),
             "uvlet" => return Some(AsideKind::Record),
             "mappings" => return Some(AsideKind::Map),
             "outputs" if self.inputs => return Some(AsideKind::Metafile),

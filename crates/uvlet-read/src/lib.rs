@@ -37,4 +37,4 @@ mod wire;
 
 pub use coder::{Cache, Coder, Progress};
 pub use open::{Options, ReadError, open, open_with_texts};
-pub use told::recorder::RecorderFile;
+pub use told::plugin::PluginFile;

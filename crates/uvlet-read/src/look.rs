@@ -49,9 +49,9 @@ pub fn look(
     own: &GlobSet,
 ) -> Result<Looked, ReadError> {
     let wanted = options.target.unwrap_or(Target::Browser);
-    let found = describe::find(&listing, options.stats.as_deref(), wanted);
+    let found = describe::find(&listing, options.description.as_deref(), wanted);
     let mut described = found.map_err(|(place, source)| {
-        let place = if options.stats.is_some() { place.into() } else { path.join(place) };
+        let place = if options.description.is_some() { place.into() } else { path.join(place) };
         ReadError::Stats { path: place, source }
     })?;
     let told = described.told.take();

@@ -1,7 +1,7 @@
 //! Names of chunks that outlive a build.
 //!
 //! A bundler numbers shared chunks, or calls them after one of their modules, and the name changes
-//! with the next build. Such a chunk is called after what it mostly holds: `~pennant-plot`.
+//! with the next build. Such a chunk is called after what it mostly holds: `mostly-burgee-plot`.
 
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -20,7 +20,7 @@ pub fn give(record: &mut Record, hashes: &Hashes) {
     let loaded: BTreeSet<FileId> =
         record.files.iter().flat_map(|file| file.loads.clone()).collect();
     let asked: BTreeSet<FileId> =
-        record.entries.iter().flat_map(|entry| entry.asks.clone()).collect();
+        record.entries.iter().flat_map(|entry| entry.files.clone()).collect();
     let mut chunks = std::mem::take(&mut record.chunks);
     for chunk in &mut chunks {
         let Some(lead) = chunk.files().next() else { continue };
@@ -30,7 +30,7 @@ pub fn give(record: &mut Record, hashes: &Hashes) {
         let holds = record.kin_in(chunk);
         // Bundlers that number their chunks have a name only where somebody gave it.
         let given = chunk
-            .told
+            .bundler_name
             .clone()
             .filter(|_| matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)));
         chunk.name = match holds.first() {

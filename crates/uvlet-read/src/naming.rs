@@ -161,26 +161,38 @@ pub fn names(
                 source_bytes: gathered.bytes,
                 external: false,
                 parts: gathered.parts.iter().cloned().collect(),
-                provides: None,
+                exports: None,
                 used: None,
                 bailouts: Vec::new(),
             }
         })
         .collect();
-    for (said, owner) in told.iter().flat_map(|told| &told.modules).zip(&told_owners) {
-        if let Owner::Module(id) = owner {
-            add(&mut modules[id.at()], said);
+    let said = || told.iter().flat_map(|told| &told.modules).zip(&told_owners);
+    let mut is_known = vec![false; modules.len()];
+    for facets in [false, true] {
+        for (said, owner) in said().filter(|(said, _)| is_facet(&said.raw) == facets) {
+            if let Owner::Module(id) = *owner
+                && !(facets && is_known[id.at()])
+            {
+                is_known[id.at()] |= !facets;
+                add(&mut modules[id.at()], said);
+            }
         }
     }
     Names { modules, packages, texts, told: told_owners, owners }
 }
 
-/// Adds what the bundler says of a module. Several of its modules may be facets of one file: the
-/// first that says something is heard.
+/// Whether a name is that of a plugin's view on a module (`\0lib.js?commonjs-exports`): what is said
+/// of the view is not said of the module.
+fn is_facet(raw: &str) -> bool {
+    raw.contains(['\0', '?'])
+}
+
+/// Adds what the bundler says of a module, the first that says something.
 fn add(module: &mut Module, said: &ToldModule) {
     module.external |= said.external;
     module.source_bytes = module.source_bytes.or(said.bytes);
-    module.provides = module.provides.take().or_else(|| said.provides.clone());
+    module.exports = module.exports.take().or_else(|| said.provides.clone());
     module.used = module.used.take().or_else(|| said.used.clone());
     if module.bailouts.is_empty() {
         module.bailouts.clone_from(&said.bailouts);

@@ -44,7 +44,7 @@ pub struct Options {
     /// Name of the build for people; else the folder's own.
     pub label: Option<String>,
     /// What the bundler says of the build, if it is not in the folder.
-    pub stats: Option<PathBuf>,
+    pub description: Option<PathBuf>,
     /// Where source maps are kept that are not in the folder.
     pub maps: Option<PathBuf>,
     /// The project's folder, for versions of packages.
@@ -54,7 +54,7 @@ pub struct Options {
     /// Globs over names of packages that count as own code.
     pub own: Vec<String>,
     /// Take the sizes of precompressed twins where there are good ones.
-    pub twins: bool,
+    pub precompressed: bool,
     /// Keep the texts in the record.
     pub texts: bool,
     /// How coded sizes are taken.
@@ -91,7 +91,7 @@ pub enum ReadError {
         source: Untold,
     },
     /// A description of a build whose files are not beside it.
-    #[error("{}: its scripts are not beside it; name the folder that the bundler wrote, and this file with --stats", .0.display())]
+    #[error("{}: its scripts are not beside it; name the folder that the bundler wrote, and this file with --description", .0.display())]
     StatsAlone(PathBuf),
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
@@ -184,7 +184,7 @@ fn is_description(path: &Path, bytes: u64) -> bool {
 /// A description in place of the folder: the build is in its own folder, or in the one around it,
 /// as with Vite's `.vite/manifest.json`.
 fn beside(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), ReadError> {
-    let options = Options { stats: Some(path.to_owned()), ..options.clone() };
+    let options = Options { description: Some(path.to_owned()), ..options.clone() };
     let here = path.parent().filter(|here| !here.as_os_str().is_empty());
     let here = here.unwrap_or(Path::new("."));
     let above = here.file_name().and_then(|_| here.parent()).filter(|_| here.ends_with(".vite"));
@@ -219,7 +219,7 @@ fn read_folder(
     let whole = folder::list(path);
     let mut notices = Vec::new();
     let mut twins = twins::check(&whole, &mut notices);
-    twins.retain(|twin| options.twins && options.coder.levels.contains_key(&twin.coding));
+    twins.retain(|twin| options.precompressed && options.coder.levels.contains_key(&twin.coding));
     let (looked, packed) = rayon::join(
         || look(path, whole.clone(), options, own),
         || wire::packed(&whole, &twins, &options.coder),
@@ -242,7 +242,7 @@ fn read_folder(
     let hashes = Hashes::find(paths.iter().copied());
     let mut entries = entries::of_pages(&ledger.files, &examined, &resolver, &mut notices);
     let asked: BTreeSet<FileId> =
-        entries.iter().flat_map(|entry| entry.asks.iter().copied()).collect();
+        entries.iter().flat_map(|entry| entry.files.iter().copied()).collect();
     let styles_of = entries::styles_of(&ledger.files, &hashes, told);
     let own_styles = |script: FileId| styles_of.get(&script).cloned().unwrap_or_default();
     let unasked_styles = |script: FileId| {
@@ -288,7 +288,7 @@ fn read_folder(
         target,
         target_basis,
         set_aside,
-        twins: twin_counts,
+        precompressed: twin_counts,
         encoders: options
             .coder
             .levels
@@ -303,7 +303,7 @@ fn read_folder(
         packages: names.packages,
         chunks,
         entries,
-        openings,
+        dynamic_loads: openings,
         aside: listing
             .aside
             .into_iter()
@@ -330,7 +330,7 @@ fn measured_by_twin(
         kept.counted.binary_search_by(|(file, _)| file.path.cmp(path)).is_ok()
     };
     let mut counts = Coded::default();
-    for &coding in options.coder.levels.keys().filter(|_| options.twins) {
+    for &coding in options.coder.levels.keys().filter(|_| options.precompressed) {
         let of_coding = twins.iter().filter(|twin| twin.coding == coding).filter(is_kept);
         counts.set(coding, of_coding.count() as u64);
     }

@@ -6,7 +6,7 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use uvlet_record::{Chunk, EdgeKind, File, FileId, Kind, ModuleId, Opening};
+use uvlet_record::{Chunk, EdgeKind, File, FileId, Kind, ModuleId, DynamicLoad};
 
 use crate::{
     accounts::Ledger,
@@ -17,7 +17,7 @@ use crate::{
 };
 
 /// Adds the bundler's openings, and the modules behind openings whose place is not known.
-pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut Vec<Opening>) {
+pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut Vec<DynamicLoad>) {
     let ids: HashMap<String, FileId> = ledger
         .files
         .iter()
@@ -42,7 +42,7 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
             }
         }
         for opened in ids_of(&file.opens) {
-            let is_known = |o: &Opening| o.file == id && o.files.contains(&opened);
+            let is_known = |o: &DynamicLoad| o.file == id && o.files.contains(&opened);
             if !openings.iter().any(is_known) {
                 requested.push((id, opened));
             }
@@ -52,7 +52,7 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
     }
     for (file, opened) in requested {
         let request = ledger.files[opened.at()].path.clone();
-        openings.push(Opening { file, module: None, request, files: vec![opened] });
+        openings.push(DynamicLoad { file, module: None, request, files: vec![opened] });
     }
     for opening in &told.openings {
         let files = ids_of(&opening.files);
@@ -60,7 +60,7 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
         for &file in holders.get(&opening.module).into_iter().flatten() {
             if ledger.files[file.at()].kind == Kind::Script && !files.is_empty() {
                 let request = opening.request.clone();
-                openings.push(Opening { file, module, request, files: files.clone() });
+                openings.push(DynamicLoad { file, module, request, files: files.clone() });
             }
         }
     }
@@ -74,7 +74,7 @@ fn attribute(
     names: &Names,
     ids: &HashMap<String, FileId>,
     holders: &BTreeMap<usize, BTreeSet<FileId>>,
-    openings: &mut Vec<Opening>,
+    openings: &mut Vec<DynamicLoad>,
 ) {
     let mut asking: BTreeMap<(FileId, FileId), Vec<ModuleId>> = BTreeMap::new();
     let stands_for: BTreeMap<usize, FileId> =
@@ -93,7 +93,7 @@ fn attribute(
         let asked = opening.files.first().and_then(|&first| asking.get(&(opening.file, first)));
         match (opening.module, asked) {
             (None, Some(modules)) => {
-                let with = |&module| Opening { module: Some(module), ..opening.clone() };
+                let with = |&module| DynamicLoad { module: Some(module), ..opening.clone() };
                 openings.extend(modules.iter().map(with));
             }
             _ => openings.push(opening),
@@ -107,7 +107,7 @@ pub fn name(told: &Told, files: &[File], chunks: &mut [Chunk]) {
     for chunk in chunks {
         let lead = chunk.files().next();
         if let Some(said) = lead.and_then(|id| by_path.get(files[id.at()].path.as_str())) {
-            chunk.told.clone_from(&said.name);
+            chunk.bundler_name.clone_from(&said.name);
             chunk.ids.clone_from(&said.ids);
         }
     }

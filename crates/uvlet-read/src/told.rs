@@ -5,7 +5,7 @@
 //! in the output folder once [`Told::tie`] has found out how the bundler's paths relate to it.
 
 mod esbuild;
-pub mod recorder;
+pub mod plugin;
 mod vite;
 mod webpack;
 
@@ -153,12 +153,12 @@ pub enum Untold {
     Damaged(String),
     /// It is JSON of something else.
     #[error(
-        "is no stats, metafile, manifest or recorder file of a bundler: name the JSON file that it wrote"
+        "is no stats, metafile, manifest or plugin file of a bundler: name the JSON file that it wrote"
     )]
     Foreign,
     /// Its form is newer than this program.
     #[error(
-        "is of form {form}, newer than {known}, which this version reads: update uvlet, or print its recorder anew"
+        "is of form {form}, newer than {known}, which this version reads: update uvlet, or print its plugin anew"
     )]
     Newer {
         /// The file's form.
@@ -173,7 +173,7 @@ pub enum Untold {
     Empty,
     /// None of its scripts is in the folder.
     #[error(
-        "is of another build: none of its {0} scripts is in the folder; build again, or name the right file with --stats"
+        "is of another build: none of its {0} scripts is in the folder; build again, or name the right file with --description"
     )]
     Elsewhere(usize),
 }
@@ -190,7 +190,7 @@ pub fn read(file: &Listed, kind: AsideKind) -> Result<Vec<Told>, Untold> {
     match kind {
         AsideKind::Stats => webpack::read(json),
         AsideKind::Metafile => esbuild::read(json).map(|told| vec![told]),
-        AsideKind::Recorder => recorder::read(json).map(|told| vec![told]),
+        AsideKind::Plugin => plugin::read(json).map(|told| vec![told]),
         AsideKind::Manifest => vite::read(json).map(|told| vec![told]),
         _ => Err(Untold::Foreign),
     }

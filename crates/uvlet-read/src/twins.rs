@@ -38,7 +38,7 @@ pub fn check(listing: &Listing, notices: &mut Vec<Notice>) -> Vec<Twin> {
         .aside
         .iter()
         .enumerate()
-        .filter(|(_, (_, kind))| *kind == AsideKind::Twin)
+        .filter(|(_, (_, kind))| *kind == AsideKind::Precompressed)
         .map(|(at, (file, _))| (at, file))
         .collect();
     let checked: Vec<Result<Twin, Notice>> = twins

@@ -7,12 +7,12 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, Opening, Owner, Package, Run, Shares,
+    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, DynamicLoad, Owner, Package, Run, Shares,
     sizes::{Amount, Coded, Coding, Measure},
 };
 
 /// Version of the record's JSON form.
-pub const SCHEMA: u32 = 1;
+pub const SCHEMA: u32 = 2;
 
 /// One build, accounted for.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -38,7 +38,7 @@ pub struct Record {
     /// The encoder behind each coded measure; its keys are the codings that were taken.
     pub encoders: BTreeMap<Coding, Encoder>,
     /// How many files were measured by their precompressed twin instead.
-    pub twins: Coded<u64>,
+    pub precompressed: Coded<u64>,
     /// The files that count, by path.
     pub files: Vec<File>,
     /// Owners per file, in the order of `files`.
@@ -54,7 +54,7 @@ pub struct Record {
     /// Entries by name.
     pub entries: Vec<Entry>,
     /// What is opened on demand.
-    pub openings: Vec<Opening>,
+    pub dynamic_loads: Vec<DynamicLoad>,
     /// Which module asks for which, in order, where the bundler says.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub edges: Vec<Edge>,
@@ -263,7 +263,7 @@ pub enum AsideKind {
     /// A source map.
     Map,
     /// A precompressed copy of another file.
-    Twin,
+    Precompressed,
     /// Licence texts that a minifier split off.
     Licence,
     /// Webpack-style stats.
@@ -272,8 +272,8 @@ pub enum AsideKind {
     Metafile,
     /// Vite's build manifest.
     Manifest,
-    /// What the recorder plugin of this program wrote.
-    Recorder,
+    /// What the plugin of this program wrote.
+    Plugin,
     /// A record of this program.
     Record,
 }
@@ -284,12 +284,12 @@ impl AsideKind {
     pub fn name(self) -> &'static str {
         match self {
             Self::Map => "map",
-            Self::Twin => "twin",
+            Self::Precompressed => "precompressed",
             Self::Licence => "licence",
             Self::Stats => "stats",
             Self::Metafile => "metafile",
             Self::Manifest => "manifest",
-            Self::Recorder => "recorder",
+            Self::Plugin => "plugin",
             Self::Record => "record",
         }
     }

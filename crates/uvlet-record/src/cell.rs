@@ -35,9 +35,9 @@ pub enum Basis {
     /// By the source map, or because the file is one owner's altogether.
     Mapped,
     /// The bundler's own figure.
-    Counted,
+    Reported,
     /// The span of the module's function in the emitted code.
-    Spanned,
+    Located,
     /// Shared out in proportion.
     Estimated,
 }

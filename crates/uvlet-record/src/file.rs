@@ -116,7 +116,7 @@ pub struct File {
     pub emitted: u64,
     /// Bytes on the wire.
     #[serde(default)]
-    pub coded: Coded<u64>,
+    pub encoded: Coded<u64>,
     /// How the bits of each coding are shared out over the cells.
     #[serde(default)]
     pub shares: Coded<Shares>,
@@ -149,7 +149,7 @@ pub struct Chunk {
     pub stem: String,
     /// The bundler's own name for it, if it has one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub told: Option<String>,
+    pub bundler_name: Option<String>,
     /// The bundler's ids for it, which change from build to build.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ids: Vec<String>,

@@ -37,7 +37,7 @@ pub struct Module {
     pub parts: Vec<String>,
     /// Names that it exports, where the bundler says.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub provides: Option<Vec<String>>,
+    pub exports: Option<Vec<String>>,
     /// Which of them the program uses, where the bundler says.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub used: Option<Used>,
@@ -121,7 +121,7 @@ pub struct Package {
 /// How an entry was found.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
-pub enum Origin {
+pub enum FoundBy {
     /// The bundler names it.
     Bundler,
     /// A page loads it.
@@ -142,11 +142,11 @@ pub struct Entry {
     /// The HTML pages that start it.
     pub pages: Vec<String>,
     /// How it was found.
-    pub origin: Origin,
+    pub found_by: FoundBy,
     /// What it asks for before its code can run, in order.
-    pub asks: Vec<FileId>,
+    pub files: Vec<FileId>,
     /// What it fetches later without being asked by code: prefetch, print styles.
-    pub later: Vec<FileId>,
+    pub prefetched: Vec<FileId>,
     /// The modules that it starts with, where the bundler says.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub roots: Vec<ModuleId>,
@@ -154,7 +154,7 @@ pub struct Entry {
 
 /// What an `import()` opens: files that arrive only when that call runs.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
-pub struct Opening {
+pub struct DynamicLoad {
     /// The file that holds the call.
     pub file: FileId,
     /// The module that holds the call, where its position is known.

@@ -21,7 +21,7 @@ pub use build::{
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, Shares};
 pub use graph::{
-    Edge, EdgeKind, Entry, EntryId, Module, ModuleId, Opening, Origin, Package, PackageId, Used,
+    Edge, EdgeKind, Entry, EntryId, Module, ModuleId, DynamicLoad, FoundBy, Package, PackageId, Used,
 };
 pub use saved::SavedError;
 pub use texts::Texts;

@@ -334,7 +334,7 @@ mod tests {
     }
 
     #[rstest]
-    #[case("node_modules/bollard/i.js", "bollard", "node_modules/bollard", None)]
+    #[case("node_modules/fairlead-bus/i.js", "fairlead-bus", "node_modules/fairlead-bus", None)]
     #[case(
         "node_modules/.pnpm/@s+q@1.2.3_r@2.0.0/node_modules/@s/q/i.js",
         "@s/q",

@@ -15,8 +15,14 @@ pub enum SavedError {
     #[error("is not a record: {0}")]
     Form(String),
     /// It was written by a newer program.
-    #[error("is a record of schema {found}, this program reads up to {SCHEMA}; update uvlet")]
+    #[error("is a record of schema {found}, this program reads {SCHEMA}; update uvlet")]
     Newer {
+        /// The schema it names.
+        found: u32,
+    },
+    /// It was written by an older program.
+    #[error("is a record of schema {found}, this program reads {SCHEMA}; make it anew with `uvlet record`")]
+    Older {
         /// The schema it names.
         found: u32,
     },
@@ -67,6 +73,9 @@ impl Record {
         let read: Read<'_> = serde_json::from_str(text).map_err(form)?;
         if read.uvlet.schema > SCHEMA {
             return Err(SavedError::Newer { found: read.uvlet.schema });
+        }
+        if read.uvlet.schema < SCHEMA {
+            return Err(SavedError::Older { found: read.uvlet.schema });
         }
         let record: Self = serde_json::from_str(read.record.get()).map_err(form)?;
         record.verify()?;

@@ -72,7 +72,7 @@ impl Record {
                 .fold(0_u64, |sum, cell| sum.saturating_add(cell.amount.units(measure)));
             let own = match measure {
                 Measure::Emitted => file.emitted,
-                Measure::Coded(coding) => file.coded.get(coding).unwrap_or(&0).saturating_mul(8),
+                Measure::Coded(coding) => file.encoded.get(coding).unwrap_or(&0).saturating_mul(8),
             };
             if sum != own {
                 let path = file.path.clone();
@@ -145,7 +145,7 @@ impl Record {
             }
         }
         for entry in &self.entries {
-            for id in entry.asks.iter().chain(&entry.later) {
+            for id in entry.files.iter().chain(&entry.prefetched) {
                 check(&entry.name, "file", id.at(), files)?;
             }
             for id in &entry.roots {
@@ -155,12 +155,12 @@ impl Record {
         for edge in &self.edges {
             check("an edge", "module", edge.from.at().max(edge.to.at()), self.modules.len())?;
         }
-        for opening in &self.openings {
-            for id in opening.files.iter().chain([&opening.file]) {
-                check(&opening.request, "file", id.at(), files)?;
+        for load in &self.dynamic_loads {
+            for id in load.files.iter().chain([&load.file]) {
+                check(&load.request, "file", id.at(), files)?;
             }
-            if let Some(module) = opening.module {
-                check(&opening.request, "module", module.at(), self.modules.len())?;
+            if let Some(module) = load.module {
+                check(&load.request, "module", module.at(), self.modules.len())?;
             }
         }
         Ok(())

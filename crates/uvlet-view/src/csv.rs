@@ -69,7 +69,7 @@ pub fn survey(survey: &Survey, record: &Record) -> String {
             ("glue", None, &startup.glue),
             ("assets", None, &startup.assets),
             ("unattributed", None, &startup.unattributed),
-            ("alone", None, &startup.alone),
+            ("exclusive", None, &startup.exclusive),
             ("shared", None, &startup.shared),
             ("deferred", Some(entry.deferred.file_count), &entry.deferred.sizes),
         ];

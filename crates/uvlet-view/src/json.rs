@@ -31,7 +31,7 @@ struct Encoder<'a> {
     level: u32,
     shares: &'static str,
     /// Files measured by their precompressed twin.
-    twins: u64,
+    precompressed: u64,
 }
 
 /// The JSON Schema (draft 2020-12) of an answer's object.
@@ -61,9 +61,9 @@ pub fn answer<A: Serialize>(
     answer: &A,
 ) -> Result<String, serde_json::Error> {
     let encoders = record.encoders.iter().map(|(&coding, encoder)| {
-        let twins = record.twins.get(coding).copied().unwrap_or(0);
+        let precompressed = record.precompressed.get(coding).copied().unwrap_or(0);
         let (name, level) = (encoder.name.as_str(), encoder.level);
-        (coding, Encoder { name, level, shares: record.shares(coding).name(), twins })
+        (coding, Encoder { name, level, shares: record.shares(coding).name(), precompressed })
     });
     let envelope = Envelope {
         uvlet: About { schema: SCHEMA, version, command },

@@ -130,7 +130,7 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
             let by = promises::broken_by(gate, broken.len(), &limits);
             format!("**Broken: {label} {by}.**\n\n")
         }
-        Verdict::Near | Verdict::Held => format!("**Held: {label} keeps to {limits}.**\n\n"),
+        Verdict::Warned | Verdict::Held => format!("**Held: {label} keeps to {limits}.**\n\n"),
     };
     for reason in &gate.reasons {
         text.push_str(&format!("- {}\n", sentence(&reason.message)));

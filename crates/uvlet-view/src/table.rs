@@ -55,14 +55,14 @@ pub(crate) fn measures_said(measures: impl Iterator<Item = Measure>, record: &Re
 fn measure_said(measure: Measure, record: &Record) -> String {
     let Measure::Coded(coding) = measure else { return "bytes as emitted".to_owned() };
     let Some(encoder) = record.encoders.get(&coding) else { return coding.to_string() };
-    let twins = match record.twins.get(coding) {
-        Some(&twins) if twins > 0 => {
-            let files = count(usize::try_from(twins).unwrap_or(usize::MAX), "file");
-            format!(" ({files} by the precompressed twin)")
+    let precompressed = match record.precompressed.get(coding) {
+        Some(&precompressed) if precompressed > 0 => {
+            let files = count(usize::try_from(precompressed).unwrap_or(usize::MAX), "file");
+            format!(" ({files} by the precompressed copy)")
         }
         _ => String::new(),
     };
-    format!("{coding} by {}, level {}{twins}", crate::name::plain(&encoder.name), encoder.level)
+    format!("{coding} by {}, level {}{precompressed}", crate::name::plain(&encoder.name), encoder.level)
 }
 
 /// `1 file`, `2 files`, `3 entries`.

@@ -62,9 +62,9 @@ pub enum Command {
     Record(Record),
     /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.
     #[command(
-        after_help = "Example:\n  uvlet recorder > uvlet-recorder.mjs\n\nThen, in the configuration of the bundler:\n  import uvletRecorder from \"./uvlet-recorder.mjs\";\n  export default { plugins: [uvletRecorder()] };\n\nIt writes uvlet-recorder.json into the output folder, where every command finds it. The file holds\nnames, lengths and who imports whom, and no source text; leave it out when you publish."
+        after_help = "Example:\n  uvlet plugin > uvlet-plugin.mjs\n\nThen, in the configuration of the bundler:\n  import uvletPlugin from \"./uvlet-plugin.mjs\";\n  export default { plugins: [uvletPlugin()] };\n\nIt writes uvlet-build.json into the output folder, where every command finds it. The file holds\nnames, lengths and who imports whom, and no source text; leave it out when you publish."
     )]
-    Recorder(Recorder),
+    Plugin(Plugin),
     /// Show every command on the sample builds of Kelpwick Ferries, a made-up operator.
     #[command(
         after_help = "Examples:\n  uvlet demo\n  uvlet demo --into kelpwick     keep the sample builds to try more on"
@@ -138,7 +138,7 @@ pub struct Record {
 }
 
 #[derive(Debug, Args)]
-pub struct Recorder {
+pub struct Plugin {
     /// Write to this file, whole or not at all, instead of standard output.
     #[arg(short, long, value_name = "FILE")]
     pub output: Option<PathBuf>,
@@ -178,9 +178,9 @@ pub struct Build {
     #[arg(long, value_name = "FILE")]
     pub config: Option<PathBuf>,
     /// What the bundler says of the build, if not in its folder: webpack's or Rspack's stats,
-    /// esbuild's metafile, Vite's manifest, or the file of the recorder plugin.
+    /// esbuild's metafile, Vite's manifest, or the file of the plugin.
     #[arg(long, value_name = "FILE")]
-    pub stats: Option<PathBuf>,
+    pub description: Option<PathBuf>,
     /// Where source maps are kept, if not beside the files.
     #[arg(long, value_name = "DIR")]
     pub maps: Option<PathBuf>,
@@ -189,7 +189,7 @@ pub struct Build {
     pub root: Option<PathBuf>,
     /// Take the sizes of precompressed copies (app.js.gz, app.js.br) where they decode to their file.
     #[arg(long)]
-    pub twins: bool,
+    pub precompressed: bool,
     /// Levels of the encoders, as gzip=6,br=5 [default: gzip=9,br=11,zstd=19, or what uvlet.toml
     /// says]. Sizes of different levels are not compared.
     #[arg(long = "level", value_name = "CODING=LEVEL", value_delimiter = ',', value_parser = level)]

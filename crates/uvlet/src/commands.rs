@@ -5,7 +5,7 @@ mod demo;
 mod gate;
 mod help;
 mod record;
-mod recorder;
+mod plugin;
 mod survey;
 
 use std::{collections::BTreeMap, mem::ManuallyDrop, path::PathBuf, sync::Arc};
@@ -33,7 +33,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),
-        Command::Recorder(arguments) => recorder::run(arguments),
+        Command::Plugin(arguments) => plugin::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
         Command::Completions(arguments) => help::completions(arguments),
         Command::Manual(arguments) => help::manual(arguments),
@@ -81,10 +81,10 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
     let coder = coder(build, &levels, &taken(&list, format));
     let options = Options {
         label: build.label.clone(),
-        stats: build.stats.clone().or_else(|| config.and_then(|config| config.stats.clone())),
+        description: build.description.clone().or_else(|| config.and_then(|config| config.description.clone())),
         maps: build.maps.clone(),
         root: build.root.clone(),
-        twins: build.twins,
+        precompressed: build.precompressed,
         texts,
         coder,
         target: build.target.map(|target| match target {
@@ -112,9 +112,9 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
             return Err(Failure::Level { path, coding, held, asked });
         }
     }
-    // A folder that is read with twins counts them, even if there are none.
-    if build.twins && record.encoders.keys().any(|&coding| record.twins.get(coding).is_none()) {
-        return Err(Failure::NoTwins(path));
+    // A folder that is read with precompressed copies counts them, even if there are none.
+    if build.precompressed && record.encoders.keys().any(|&coding| record.precompressed.get(coding).is_none()) {
+        return Err(Failure::NoPrecompressed(path));
     }
     Ok(Opened {
         path,

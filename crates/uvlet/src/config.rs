@@ -30,7 +30,7 @@ pub struct Config {
     /// The output folder, from the file's own place.
     pub folder: Option<PathBuf>,
     /// What the bundler says of the build, from the file's own place.
-    pub stats: Option<PathBuf>,
+    pub description: Option<PathBuf>,
     /// URL under which the files will stand.
     pub base: Option<String>,
     /// Levels of encoders that are not their usual ones.
@@ -50,7 +50,7 @@ impl Config {
             path: PathBuf::from(FILE),
             measure: Measure::Coded(Coding::Gzip),
             folder: None,
-            stats: None,
+            description: None,
             base: None,
             levels: BTreeMap::new(),
             allow_development: false,
@@ -104,10 +104,10 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     table.only(&["measure", "level", "build", "gate", "budget"])?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
-        build.only(&["folder", "stats", "base", "own"])?;
+        build.only(&["folder", "description", "base", "own"])?;
         let here = path.parent().unwrap_or(Path::new(""));
         config.folder = build.string("folder")?.map(|folder| here.join(folder));
-        config.stats = build.string("stats")?.map(|stats| here.join(stats));
+        config.description = build.string("description")?.map(|file| here.join(file));
         config.base = build.string("base")?.map(str::to_owned);
         config.own = build.strings("own")?;
     }

@@ -46,8 +46,8 @@ pub enum Failure {
     Measure { path: PathBuf, measure: Measure, taken: String },
     #[error("{}: holds {coding} of level {held}, not {asked}, and sizes of different levels are not compared; make it anew with --level {coding}={asked}", path.display())]
     Level { path: PathBuf, coding: Coding, held: u32, asked: u32 },
-    #[error("{}: was made without the sizes of precompressed copies; make it anew with --twins", .0.display())]
-    NoTwins(PathBuf),
+    #[error("{}: was made without the sizes of precompressed copies; make it anew with --precompressed", .0.display())]
+    NoPrecompressed(PathBuf),
     #[error("{}: holds no texts, which --if-removed needs; name the build's folder, or make the record with --with-texts", .0.display())]
     NoTexts(PathBuf),
     #[error("{}", .0)]

@@ -85,7 +85,7 @@ fn headings_of_unminified_code() {
     let text = "(self.w=self.w||[]).push([[7],{1:(e,t,n)=>{\n;// a\nsail()\n// EXTERNAL MODULE: c\nvar c = n(2);\n;// b\ntide()\n},2:e=>{}}]);";
     assert_eq!(parts(text, &file, &told), ["a:;// a\nsail()\n", "b:;// b\ntide()\n"]);
     let bodies = take_apart(text, &file, &told, &|_| None).unwrap().bodies;
-    assert!(bodies.iter().all(|body| body.basis == Basis::Spanned));
+    assert!(bodies.iter().all(|body| body.basis == Basis::Located));
 }
 
 #[test]

@@ -247,8 +247,8 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
     };
     match basis {
         Basis::Mapped => "mapped",
-        Basis::Counted => "counted",
-        Basis::Spanned => "spanned",
+        Basis::Reported => "reported",
+        Basis::Located => "located",
         Basis::Estimated => "estimated",
     }
 }

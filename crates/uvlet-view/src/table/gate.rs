@@ -24,7 +24,7 @@ impl<'g> Standing<'g> {
         let broken: Vec<&BudgetRow> = of(Verdict::Broken).collect();
         let is_new =
             |row: &&BudgetRow| !broken.iter().any(|b| b.name == row.name && b.item == row.item);
-        let near = of(Verdict::Near).filter(is_new).collect();
+        let near = of(Verdict::Warned).filter(is_new).collect();
         Self { near, held: of(Verdict::Held).count(), broken }
     }
 }
@@ -41,7 +41,7 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
             let style = Style::new().bold().fg_color(Some(Color::Ansi(AnsiColor::Red)));
             styled(style, &format!("BROKEN: {label} {}.", broken_by(gate, is_broken.len(), &total)))
         }
-        Verdict::Near | Verdict::Held => bold(&format!("HELD: {label} keeps to {total}.")),
+        Verdict::Warned | Verdict::Held => bold(&format!("HELD: {label} keeps to {total}.")),
     };
     text.push_str(&first);
     text.push('\n');

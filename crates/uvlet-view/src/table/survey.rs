@@ -76,7 +76,7 @@ impl<'a> Notes<'a> {
         let Some(file) = self.files.get(path) else { return 0 };
         match measure {
             Measure::Emitted => file.emitted,
-            Measure::Coded(coding) => file.coded.get(coding).copied().unwrap_or(0),
+            Measure::Coded(coding) => file.encoded.get(coding).copied().unwrap_or(0),
         }
     }
 }

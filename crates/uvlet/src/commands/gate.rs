@@ -51,7 +51,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(match answer.verdict {
         Verdict::Broken => Status::Broken,
-        Verdict::Near | Verdict::Held => Status::Held,
+        Verdict::Warned | Verdict::Held => Status::Held,
     })
 }
 

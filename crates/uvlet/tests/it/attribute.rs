@@ -47,7 +47,7 @@ fn bytes_below(folder: &Path) -> u64 {
                 false
                     if matches!(
                         name.as_str(),
-                        "metafile.json" | "stats.json" | "uvlet-recorder.json"
+                        "metafile.json" | "stats.json" | "uvlet-build.json"
                     ) =>
                 {
                     0

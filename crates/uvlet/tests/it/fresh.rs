@@ -59,11 +59,11 @@ fn fresh_builds_give_the_committed_records() {
     let folder = Folder::new();
     let fresh = folder.path().join("demo");
     copy(&demo(), &fresh);
-    // The sample site uses the recorder that the program hands out.
-    let plugin = folder.path().join("crates/uvlet/recorder");
+    // The sample site uses the plugin that the program hands out.
+    let plugin = folder.path().join("crates/uvlet/plugin");
     fs::create_dir_all(&plugin).unwrap();
-    let plugin = plugin.join("uvlet-recorder.mjs");
-    let said = uvlet(folder.path(), &["recorder", "-o", plugin.to_str().unwrap()]);
+    let plugin = plugin.join("uvlet-plugin.mjs");
+    let said = uvlet(folder.path(), &["plugin", "-o", plugin.to_str().unwrap()]);
     assert_eq!(said.status, 0, "{}", said.err);
     run(&fresh, "npm", &["install", "--no-audit", "--no-fund", "--prefer-offline"]);
     run(&fresh, "node", &["build.mjs"]);

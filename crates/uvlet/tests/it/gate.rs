@@ -42,8 +42,8 @@ fn one_row_per_item_and_limit() {
         rows,
         [
             "a at_most broken 18 8",
-            "a warn_above near 18 16",
-            "b warn_above near 3 1",
+            "a warn_above warned 18 16",
+            "b warn_above warned 3 1",
             "b at_most held 3 0"
         ]
     );
@@ -52,12 +52,12 @@ fn one_row_per_item_and_limit() {
 #[test]
 fn a_budget_in_br_is_judged_by_what_the_streams_spend() {
     let toml =
-        "[budget.plots]\ntotal = \"package(pennant-plot)\"\nat_most = \"9 kB\"\nmeasure = \"br\"\n";
+        "[budget.plots]\ntotal = \"package(burgee-plot)\"\nat_most = \"9 kB\"\nmeasure = \"br\"\n";
     let folder = Folder::new().with("uvlet.toml", toml);
     let build = demo().join(SAMPLES[0]);
     let build = build.to_str().unwrap();
     let held = json(folder.path(), &["gate", build]);
-    let within = ["attribute", build, "--in", "package(pennant-plot)", "--measure", "br"];
+    let within = ["attribute", build, "--in", "package(burgee-plot)", "--measure", "br"];
     let whole = json(folder.path(), &within)["total"]["sizes"]["br"].clone();
     assert_eq!((&held["verdict"], &held["budgets"][0]["is"]), (&"broken".into(), &whole));
     assert_eq!(held["encoders"]["br"]["shares"], "traced");
@@ -75,10 +75,10 @@ fn nearly_broken_still_holds() {
 
 #[test]
 fn forbidding_a_package_that_is_not_there_is_kept_and_said() {
-    let toml = "[budget.no-plots]\ntotal = \"package(pennant-plot)\"\nat_most = \"0 B\"\n";
+    let toml = "[budget.no-plots]\ntotal = \"package(burgee-plot)\"\nat_most = \"0 B\"\n";
     let said = uvlet(build().with("uvlet.toml", toml).path(), &["gate", "dist"]);
     assert_eq!(said.status, 0);
-    assert!(said.out.contains("`pennant-plot`, which this build does not hold"), "{}", said.out);
+    assert!(said.out.contains("`burgee-plot`, which this build does not hold"), "{}", said.out);
 }
 
 #[rstest]

@@ -41,7 +41,7 @@ fn parts_are_the_file_bit_by_bit_at_every_level(
         let mut traced = 0;
         for (at, file) in record["files"].as_array().unwrap().iter().enumerate() {
             for coding in ["gzip", "br"] {
-                let bytes = file["coded"][coding].as_u64().unwrap();
+                let bytes = file["encoded"][coding].as_u64().unwrap();
                 assert_eq!(sum(record, at, coding), 8 * bytes, "{build} {}", file["path"]);
                 if file["runs"]["end"].as_u64() > file["runs"]["start"].as_u64() {
                     assert_eq!(file["shares"][coding], "traced");
@@ -95,22 +95,22 @@ fn twins_are_traced_and_damaged_ones_are_not_used() {
     };
     let good = site(&twin);
     let page = size(&survey(&good, &[])) - own_size(&ferries());
-    let with = survey(&good, &["--twins"]);
+    let with = survey(&good, &["--precompressed"]);
     assert_eq!(size(&with) - page, twin.len() as u64);
-    assert_eq!(with["encoders"]["br"]["twins"], 1);
+    assert_eq!(with["encoders"]["br"]["precompressed"], 1);
     let modules = json(
         good.path(),
-        &["attribute", "dist", "--by", "module", "--in", "scripts", "--measure", "br", "--twins"],
+        &["attribute", "dist", "--by", "module", "--in", "scripts", "--measure", "br", "--precompressed"],
     );
     assert_eq!(modules["encoders"]["br"]["shares"], "traced");
     assert_eq!(modules["total"]["sizes"]["br"], twin.len());
     let mut damaged = twin;
     damaged[4000] ^= 4;
-    let with = survey(&site(&damaged), &["--twins"]);
+    let with = survey(&site(&damaged), &["--precompressed"]);
     assert_eq!(size(&with) - page, own_size(&ferries()));
     let notices = with["notices"].as_array().unwrap();
     assert!(notices.iter().any(|notice| notice["code"] == "twin-differs"));
-    assert_eq!(with["encoders"]["br"]["twins"], 0);
+    assert_eq!(with["encoders"]["br"]["precompressed"], 0);
 }
 
 fn own_size(text: &[u8]) -> u64 {
@@ -129,9 +129,9 @@ fn other_levels_and_measures_than_a_record_holds_are_refused() {
     assert!(said.err.contains("holds gzip of level 9, not 6"), "{}", said.err);
     let said = uvlet(folder.path(), &["survey", "nine.json.gz", "--measure", "br"]);
     assert!(said.err.contains("`uvlet record BUILD --measure br -o FILE`"), "{}", said.err);
-    let at_nine = ["survey", "nine.json.gz", "--level", "gzip=9", "--twins"];
+    let at_nine = ["survey", "nine.json.gz", "--level", "gzip=9", "--precompressed"];
     let said = uvlet(folder.path(), &at_nine);
-    assert!(said.status == 2 && said.err.contains("make it anew with --twins"), "{}", said.err);
+    assert!(said.status == 2 && said.err.contains("make it anew with --precompressed"), "{}", said.err);
     // All that a record holds is no question of more.
     fs::write(folder.path().join("uvlet.toml"), "").unwrap();
     let all = json(folder.path(), &["survey", "nine.json.gz", "--measure", "all"]);

@@ -206,9 +206,9 @@ fn chunks_go_by_what_they_hold() {
         .with("dist/ports-TRTXGIQN.js", "p1")
         .with("dist/ports-TRTXGIQN.js.map", map("../src/shared/ports.js"))
         .with("dist/408-BG2F7POY.js", "plot")
-        .with("dist/408-BG2F7POY.js.map", map("../node_modules/pennant-plot/i.js"))
+        .with("dist/408-BG2F7POY.js.map", map("../node_modules/burgee-plot/i.js"))
         .with("dist/index-JH3QS4GJ.js", "lazyplot")
-        .with("dist/index-JH3QS4GJ.js.map", map("../node_modules/pennant-plot/j.js"))
+        .with("dist/index-JH3QS4GJ.js.map", map("../node_modules/burgee-plot/j.js"))
         .with("dist/409-B6YPUIGZ.js", "unknown()");
     let survey = json(folder.path(), &["survey", "dist"]);
     let names: Vec<_> = survey["chunks"]
@@ -226,13 +226,13 @@ fn chunks_go_by_what_they_hold() {
         [
             "409 409-B6YPUIGZ.js",
             "index index-5NBG7WKQ.js",
-            "~pennant-plot index-JH3QS4GJ.js",
-            "~pennant-plot.2 408-BG2F7POY.js",
+            "mostly-burgee-plot index-JH3QS4GJ.js",
+            "mostly-burgee-plot.2 408-BG2F7POY.js",
             "~shared ports-TRTXGIQN.js",
         ]
     );
     let said = crate::support::uvlet(folder.path(), &["attribute", "dist", "--in", "chunk(408)"]);
-    assert!(said.err.contains("that file's chunk goes by `~pennant-plot.2`"), "{}", said.err);
+    assert!(said.err.contains("that file's chunk goes by `mostly-burgee-plot.2`"), "{}", said.err);
 }
 
 #[test]
@@ -269,11 +269,11 @@ fn good_twins_are_used_when_asked_for_and_others_never() {
             json(folder.path(), &[&["attribute", "dist", "--by", "file"], arguments].concat());
         let rows = answer["rows"].as_array().unwrap().iter();
         let sizes: Vec<u64> = rows.map(|row| row["sizes"]["gzip"].as_u64().unwrap()).collect();
-        (sizes, answer["encoders"]["gzip"]["twins"].as_u64().unwrap())
+        (sizes, answer["encoders"]["gzip"]["precompressed"].as_u64().unwrap())
     };
     let (plain, none) = gzip(&[]);
     assert!(none == 0 && plain[0] == plain[1] && plain[0] < 100, "{plain:?}");
-    assert_eq!(gzip(&["--twins"]), (vec![stored.len() as u64, plain[1]], 1));
+    assert_eq!(gzip(&["--precompressed"]), (vec![stored.len() as u64, plain[1]], 1));
 }
 
 #[test]
@@ -289,7 +289,7 @@ fn startup_splits_twice_and_both_add_up() {
             };
             let all = startup["sizes"][measure].as_u64().unwrap();
             assert_eq!(sum(&["own", "third_party", "glue", "assets", "unattributed"]), all);
-            assert_eq!(sum(&["alone", "shared"]), all);
+            assert_eq!(sum(&["exclusive", "shared"]), all);
         }
     }
     assert_eq!(entries[0]["deferred"]["file_count"], 2);

@@ -5,7 +5,7 @@ use std::{env, fs, path::Path};
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
 use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
-use uvlet_read::RecorderFile;
+use uvlet_read::PluginFile;
 use uvlet_record::Record;
 
 use crate::support::{SAMPLES, demo, uvlet};
@@ -16,7 +16,7 @@ use crate::support::{SAMPLES, demo, uvlet};
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
 #[case("gate", uvlet_view::json::schema::<Gate>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
-#[case("recorder", uvlet_view::json::plain_schema::<RecorderFile>())]
+#[case("plugin", uvlet_view::json::plain_schema::<PluginFile>())]
 fn schemas_are_current(#[case] name: &str, #[case] schema: String) {
     let path = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../docs/schema/{name}.json"));
     if env::var_os("UVLET_WRITE_SCHEMAS").is_some() {
@@ -91,7 +91,7 @@ mod strict {
         name: String,
         level: u32,
         shares: String,
-        twins: u64,
+        precompressed: u64,
     }
 
     #[derive(Deserialize)]
@@ -140,7 +140,7 @@ mod strict {
         name: String,
         aliases: Vec<String>,
         pages: Vec<String>,
-        origin: String,
+        found_by: String,
         startup: Startup,
         deferred: Files,
     }
@@ -156,7 +156,7 @@ mod strict {
         glue: Sizes,
         assets: Sizes,
         unattributed: Sizes,
-        alone: Sizes,
+        exclusive: Sizes,
         shared: Sizes,
     }
 

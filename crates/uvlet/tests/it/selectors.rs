@@ -110,7 +110,7 @@ const SELECTORS: [(&str, Test); 30] = [
     ("package(@kelpwick/ui) and startup(booking)", |a, f, m| {
         of(m, "@kelpwick/ui") && a.in_startup("booking", f)
     }),
-    ("package(bollard)", |a, f, m| a.code(f) && of(m, "bollard")),
+    ("package(fairlead-bus)", |a, f, m| a.code(f) && of(m, "fairlead-bus")),
     ("package(nobody)", |_, _, _| false),
     ("module(src/shared/*)", |_, _, m| m.starts_with("src/shared/")),
     ("module(**)", |_, _, m| !m.starts_with('(')),

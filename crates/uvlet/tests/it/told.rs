@@ -171,7 +171,7 @@ fn chunks_taken_apart_agree_with_their_maps(#[case] sample: usize) {
     let spanned = rows(bare.path(), "dist", "module", &["--in", "scripts"]);
     assert_eq!(total(&mapped), total(&spanned));
     let (mut seen, mut off) = (0, 0_u64);
-    for (name, (bytes, _)) in spanned.iter().filter(|(_, (_, basis))| basis == "spanned") {
+    for (name, (bytes, _)) in spanned.iter().filter(|(_, (_, basis))| basis == "located") {
         let by_map = mapped.get(name).map_or(0, |(bytes, _)| *bytes);
         // These modules are small: a wrapper's bytes are a few percent of them.
         if by_map > 0 && !name.starts_with('(') {
@@ -201,8 +201,8 @@ fn merged_modules_are_found_by_the_words_of_their_sources() {
     for package in fs::read_dir(demo().join("packages")).unwrap().map(Result::unwrap) {
         let folder = package.file_name().into_string().unwrap();
         match folder.split_once('@') {
-            Some(("bollard", "1.4.2")) => {
-                add(&package.path(), "node_modules/halyard-forms/node_modules/bollard");
+            Some(("fairlead-bus", "1.4.2")) => {
+                add(&package.path(), "node_modules/halyard-forms/node_modules/fairlead-bus");
             }
             Some((name, _)) if !name.is_empty() => {
                 add(&package.path(), &format!("node_modules/{name}"));
@@ -231,11 +231,11 @@ fn a_metafile_counts_what_maps_show(#[case] sample: usize) {
     let mapped = rows(&demo(), SAMPLES[sample], "module", &[]);
     let counted = rows(bare.path(), "dist", "module", &[]);
     assert_eq!(total(&counted), total(&mapped));
-    for (name, (bytes, basis)) in counted.iter().filter(|(_, (_, basis))| basis == "counted") {
+    for (name, (bytes, basis)) in counted.iter().filter(|(_, (_, basis))| basis == "reported") {
         let by_map = mapped.get(name).map_or(0, |(bytes, _)| *bytes);
         assert!(bytes.abs_diff(by_map) <= 64, "{name}: {bytes} {basis}, by map {by_map}");
     }
-    assert!(counted.values().filter(|(_, basis)| basis == "counted").count() > 100);
+    assert!(counted.values().filter(|(_, basis)| basis == "reported").count() > 100);
 }
 
 #[test]
@@ -274,7 +274,7 @@ fn an_unminified_build_is_unclear_and_breaks_nothing() {
 
 #[rstest]
 #[case("{\"assets\":[{\"name\":\"a.js\"}],\"chunks\":[", "ends too early at line 1 column")]
-#[case("{\"ferries\":3}", "is no stats, metafile, manifest or recorder file")]
+#[case("{\"ferries\":3}", "is no stats, metafile, manifest or plugin file")]
 #[case("ferries", "is damaged at line 1 column 2")]
 #[case(
     "{\"assets\":[{\"name\":\"z.js\"}],\"chunks\":[]}",
@@ -285,7 +285,7 @@ fn an_unminified_build_is_unclear_and_breaks_nothing() {
 #[case("{\"inputs\":{},\"outputs\":{\"dist/z.js\":{\"bytes\":1}}}", "is of another build")]
 fn an_unusable_description_is_one_line(#[case] text: &str, #[case] expected: &str) {
     let folder = Folder::new().with("dist/a.js", "a();").with("told.json", text);
-    let said = uvlet(folder.path(), &["survey", "dist", "--stats", "told.json"]);
+    let said = uvlet(folder.path(), &["survey", "dist", "--description", "told.json"]);
     assert_eq!((said.status, said.out.as_str()), (2, ""));
     assert_eq!(said.err.lines().count(), 1, "{}", said.err);
     assert!(said.err.starts_with("uvlet: told.json: "), "{}", said.err);
@@ -312,12 +312,12 @@ fn disagreements_with_the_folder_are_told() {
     }
 }
 
-/// Rollup and Vite with the recorder: the sizes are the maps' either way.
+/// Rollup and Vite with the plugin: the sizes are the maps' either way.
 #[rstest]
 #[case("rollup-before", "rollup", "4.68.7")]
 #[case("rollup-after", "rollup", "4.68.7")]
 #[case("vite-before", "vite", "8.3.8")]
-fn the_recorder_adds_edges_and_names_to_the_same_sizes(
+fn the_plugin_adds_edges_and_names_to_the_same_sizes(
     #[case] build: &str,
     #[case] bundler: &str,
     #[case] version: &str,
@@ -343,7 +343,7 @@ fn the_recorder_adds_edges_and_names_to_the_same_sizes(
             }
         }
     }
-    // A script without a map, the bundler's own, is glue only where the recorder says so.
+    // A script without a map, the bundler's own, is glue only where the plugin says so.
     let modules = |build: &str| {
         let mut rows = rows(folder.path(), build, "module", &["--in", "scripts"]);
         rows.retain(|name, _| !name.starts_with('('));

@@ -1,10 +1,10 @@
-import bollard from "bollard";
+import fairlead from "fairlead-bus";
 import { field } from "./field.js";
 import { focusFirst } from "./focus.js";
 import { collect, submit } from "./submit.js";
 /** A form over a description of fields: `{name: {label, type, checks}}`. */
 export function form(description, { onSubmit, messages }) {
-  const state = bollard({ values: {}, errors: {}, busy: false });
+  const state = fairlead({ values: {}, errors: {}, busy: false });
   const fields = Object.entries(description).map(([name, options]) => field(name, options, state, messages));
   const root = document.createElement("form");
   root.noValidate = true;

@@ -79,12 +79,12 @@ pub struct Chunk<'a> {
     #[serde(borrow)]
     pub auxiliary_files: Option<Vec<Text<'a>>>,
     #[serde(borrow)]
-    pub origins: Option<Vec<Origin<'a>>>,
+    pub origins: Option<Vec<FoundBy<'a>>>,
 }
 
 #[derive(Deserialize)]
 #[serde(rename_all = "camelCase")]
-pub struct Origin<'a> {
+pub struct FoundBy<'a> {
     #[serde(borrow)]
     pub module_name: Option<Text<'a>>,
     #[serde(borrow)]

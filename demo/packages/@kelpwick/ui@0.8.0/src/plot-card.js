@@ -1,4 +1,4 @@
-import { plot, register } from "pennant-plot";
+import { plot, register } from "burgee-plot";
 import { card } from "./card.js";
 import { element } from "./plot-frame.js";
 // Cards draw tide gauges with a mark of their own.

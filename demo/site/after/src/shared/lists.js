@@ -1,3 +1,3 @@
 // Each tool by itself: the belt's index is CommonJS and comes whole.
-export { default as groupBy } from "ropework/lib/groupBy.js";
-export { default as debounce } from "ropework/lib/debounce.js";
+export { default as inHeaps } from "ropework/lib/inHeaps.js";
+export { default as afterQuiet } from "ropework/lib/afterQuiet.js";

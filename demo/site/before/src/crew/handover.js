@@ -1,11 +1,11 @@
 import { ago } from "../shared/format.js";
-import { debounce } from "../shared/lists.js";
+import { afterQuiet } from "../shared/lists.js";
 import { card, h } from "../shared/ui.js";
 const KEY = "kelpwick-handover";
 export function handover() {
   const saved = JSON.parse(localStorage.getItem(KEY) ?? "null");
   const note = h("p", { class: "note" }, saved ? ago(new Date(saved.at)) : "");
-  const keep = debounce(() => {
+  const keep = afterQuiet(() => {
     localStorage.setItem(KEY, JSON.stringify({ at: Date.now(), text: area.value }));
     note.textContent = ago(new Date());
   }, 800);

@@ -1,5 +1,5 @@
 import { client, HttpError } from "capstan-fetch";
-import { logger } from "beacon-log";
+import { logger } from "fogbell-log";
 import { online } from "./store.js";
 const log = logger("api");
 const api = client({ base: "/api/v3", timeout: 6000, headers: { "x-client": "site" } });

@@ -1,3 +1,3 @@
 import ropework from "ropework";
-export const groupBy = ropework.groupBy;
-export const debounce = ropework.debounce;
+export const inHeaps = ropework.inHeaps;
+export const afterQuiet = ropework.afterQuiet;

@@ -1,4 +1,4 @@
-import store, { derived, persisted } from "bollard";
+import store, { derived, persisted } from "fairlead-bus";
 export const session = persisted("kelpwick-session", { port: "kelpwick", favourites: [] });
 export const online = store(navigator.onLine);
 addEventListener("online", () => online.set(true));

@@ -1,4 +1,4 @@
-import { bearing, bounds, distance, expand, mercator } from "lodestar-geo";
+import { bearing, bounds, distance, expand, mercator } from "pelorus-geo";
 import islands from "./islands.svg";
 import { portName, ports } from "../shared/ports.js";
 import { h } from "../shared/ui.js";

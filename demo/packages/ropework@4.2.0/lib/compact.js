@@ -1,6 +1,0 @@
-"use strict";
-module.exports = function compact(list) {
-  const kept = [];
-  for (const item of list) if (item) kept.push(item);
-  return kept;
-};

@@ -1,9 +1,0 @@
-"use strict";
-module.exports = function countBy(list, keyOf) {
-  const counts = Object.create(null);
-  for (const item of list) {
-    const key = typeof keyOf === "function" ? keyOf(item) : item[keyOf];
-    counts[key] = (counts[key] || 0) + 1;
-  }
-  return counts;
-};

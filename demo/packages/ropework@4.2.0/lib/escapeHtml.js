@@ -1,5 +1,0 @@
-"use strict";
-const ENTITIES = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
-module.exports = function escapeHtml(text) {
-  return String(text).replace(/[&<>"']/g, (c) => ENTITIES[c]);
-};

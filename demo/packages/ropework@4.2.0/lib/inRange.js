@@ -1,5 +1,0 @@
-"use strict";
-module.exports = function inRange(value, start, end) {
-  if (end === undefined) return value >= 0 && value < start;
-  return value >= Math.min(start, end) && value < Math.max(start, end);
-};

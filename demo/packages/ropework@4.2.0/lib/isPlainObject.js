@@ -1,6 +1,0 @@
-"use strict";
-module.exports = function isPlainObject(value) {
-  if (Object.prototype.toString.call(value) !== "[object Object]") return false;
-  const prototype = Object.getPrototypeOf(value);
-  return prototype === null || prototype === Object.prototype;
-};

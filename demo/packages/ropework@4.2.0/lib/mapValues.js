@@ -1,6 +1,0 @@
-"use strict";
-module.exports = function mapValues(object, fn) {
-  const mapped = {};
-  for (const key of Object.keys(object)) mapped[key] = fn(object[key], key, object);
-  return mapped;
-};

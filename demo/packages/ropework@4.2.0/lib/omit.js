@@ -1,7 +1,0 @@
-"use strict";
-module.exports = function omit(object, keys) {
-  const gone = new Set(keys);
-  const rest = {};
-  for (const key of Object.keys(object)) if (!gone.has(key)) rest[key] = object[key];
-  return rest;
-};

@@ -1,5 +1,0 @@
-"use strict";
-module.exports = function sample(list, random) {
-  if (list.length === 0) return undefined;
-  return list[Math.floor((random || Math.random)() * list.length)];
-};

@@ -1,5 +1,0 @@
-"use strict";
-const WORD = /[A-Z]{2,}(?=[A-Z][a-z]+|\b)|[A-Z]?[a-z]+|[A-Z]|\d+/g;
-module.exports = function words(text) {
-  return String(text).match(WORD) || [];
-};
