@@ -128,7 +128,7 @@ impl Job {
             }
             Self::Compress(path) => {
                 let text = mapped(path)?;
-                Coding::Gzip.encode(&text, Coding::Gzip.level(), &|_| {}).len()
+                Coding::Gzip.encode(&text, Coding::Gzip.level(), &|_| {})?.len()
             }
         })
     }

@@ -62,7 +62,7 @@ pub fn remove(
         .par_bridge()
         .filter_map(|(file, coding)| {
             let text = texts.emitted(file).filter(|text| text.len() == bytes(file))?;
-            Some(((file, coding), sizer.size(&text, coding)))
+            Some(((file, coding), sizer.size(&text, coding)?))
         })
         .collect();
     jobs.sort_by_key(|job| (job.coding != Coding::Br, Reverse(bytes(job.file))));
@@ -145,7 +145,7 @@ impl Job {
                         rest.extend_from_slice(text.get(start..start.checked_add(length)?)?);
                     }
                 }
-                let after = sizer.size(&rest, self.coding);
+                let after = sizer.size(&rest, self.coding)?;
                 Some(i64::try_from(before).ok()? - i64::try_from(after).ok()?)
             }
         }

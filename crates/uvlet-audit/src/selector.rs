@@ -11,7 +11,6 @@
 //! byte counts once, however the sets overlap.
 
 mod evaluate;
-mod glob;
 mod parse;
 
 pub use evaluate::{Item, Selection, items, select};

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, FileId, Kind, Mode, FoundBy, Owner, Record, SetAside, Target,
+    Aside, Bundler, Chunk, FileId, Kind, Mode, NamedBy, FoundBy, Owner, Record, SetAside, Target,
     sizes::{Amount, Sizes},
 };
 
@@ -267,6 +267,6 @@ fn chunks(lens: &Lens<'_>) -> Vec<ChunkRow> {
 
 fn holds(record: &Record, chunk: &Chunk) -> Option<Holds> {
     let kin = record.kin_in(chunk);
-    let heaviest = kin.first().filter(|_| chunk.is_renamed())?;
+    let heaviest = kin.first().filter(|_| chunk.named_by == NamedBy::Contents)?;
     Some(Holds { heaviest: (*heaviest).to_owned(), more: kin.len() - 1 })
 }

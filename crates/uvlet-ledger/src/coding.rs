@@ -84,16 +84,17 @@ impl Coding {
     /// `text` in this coding: as one gzip member (10 bytes of header, no name, 8 of trailer), brotli
     /// stream or zstd frame. `passed` is told how many bytes of the text were read since it was last
     /// called. A level beyond the encoder's is its nearest.
-    #[must_use]
-    pub fn encode(self, text: &[u8], level: u32, passed: &dyn Fn(u64)) -> Vec<u8> {
+    ///
+    /// # Errors
+    /// When the encoder fails, as where no memory is left: no size must be made of that.
+    pub fn encode(self, text: &[u8], level: u32, passed: &dyn Fn(u64)) -> io::Result<Vec<u8>> {
         let level = level.clamp(*self.levels().start(), *self.levels().end());
-        // Memory cannot fail as a source or as a sink, so neither can encoding from it into it.
         match self {
             Self::Gzip => {
                 let mut encoder = GzEncoder::new(Vec::new(), Compression::new(level));
-                let _ = encoder.write_all(text);
+                encoder.write_all(text)?;
                 passed(text.len() as u64);
-                encoder.finish().unwrap_or_default()
+                encoder.finish()
             }
             Self::Br => {
                 let mut stream = Vec::new();
@@ -103,14 +104,14 @@ impl Coding {
                     size_hint: text.len(),
                     ..BrotliEncoderParams::default()
                 };
-                let _ = brotli::BrotliCompress(&mut Told { text, passed }, &mut stream, &params);
-                stream
+                brotli::BrotliCompress(&mut Told { text, passed }, &mut stream, &params)?;
+                Ok(stream)
             }
             Self::Zstd => {
                 let level = i32::try_from(level).unwrap_or(i32::MAX);
-                let stream = zstd::bulk::compress(text, level).unwrap_or_default();
+                let stream = zstd::bulk::compress(text, level)?;
                 passed(text.len() as u64);
-                stream
+                Ok(stream)
             }
         }
     }
@@ -154,8 +155,8 @@ impl FromStr for Coding {
 pub trait Sizer: Sync {
     /// Is told of texts that are to come, so that it can say how far it is.
     fn expect(&self, bytes: usize, coding: Coding);
-    /// Bytes of a text in a coding.
-    fn size(&self, text: &[u8], coding: Coding) -> u64;
+    /// Bytes of a text in a coding; none where it could not be encoded.
+    fn size(&self, text: &[u8], coding: Coding) -> Option<u64>;
 }
 
 /// The encoder behind a coded size, as it is named in every output.
@@ -213,7 +214,7 @@ mod tests {
     /// `c = zlib.compressobj(level, 8, 31, 8); len(c.compress(t) + c.flush())`.
     #[test]
     fn gzip_agrees_with_another_binding_of_stock_zlib() {
-        let size = |text: &[u8], level| Coding::Gzip.encode(text, level, &|_| {}).len();
+        let size = |text: &[u8], level| Coding::Gzip.encode(text, level, &|_| {}).unwrap().len();
         assert_eq!([0, 1, 6, 9].map(|level| size(&text(), level)), [55827, 11063, 8050, 7653]);
         assert_eq!(size(b"", 9), 20);
     }
@@ -223,7 +224,7 @@ mod tests {
         let text = text();
         for level in [1, 5, coding.level()] {
             let read = Cell::new(0);
-            let stream = coding.encode(&text, level, &|bytes| read.set(read.get() + bytes));
+            let stream = coding.encode(&text, level, &|bytes| read.set(read.get() + bytes)).unwrap();
             let decoded = match coding {
                 Coding::Br => {
                     let mut decoded = Vec::new();

@@ -23,6 +23,7 @@ use uvlet_record::{Basis, EdgeKind};
 
 use bare::bare_units;
 use table::Finder;
+pub use units::function_body;
 
 use crate::{
     align::{self, Hint, Share, Unit},

@@ -5,6 +5,7 @@ mod cache;
 
 use std::{
     collections::BTreeMap,
+    io,
     sync::{
         Arc,
         atomic::{AtomicU64, Ordering},
@@ -32,8 +33,10 @@ const WORTHWHILE: u64 = 1_000_000;
 
 impl Coder {
     /// A text in a coding that is taken. Its [`cost`](Self::cost) is added to the work that is done.
-    #[must_use]
-    pub fn encode(&self, text: &[u8], coding: Coding) -> Vec<u8> {
+    ///
+    /// # Errors
+    /// When the encoder fails.
+    pub fn encode(&self, text: &[u8], coding: Coding) -> io::Result<Vec<u8>> {
         let level = self.levels.get(&coding).copied().unwrap_or_else(|| coding.level());
         let rate = rate(coding, level);
         let passed = |bytes: u64| self.progress.advance(bytes.saturating_mul(rate));
@@ -42,11 +45,11 @@ impl Coder {
         let key = cache::Key::new(text, coding, &coding.encoder(level));
         if let Some(stream) = cache.get(&key, text.len()) {
             passed(text.len() as u64);
-            return stream;
+            return Ok(stream);
         }
-        let stream = coding.encode(text, level, &passed);
+        let stream = coding.encode(text, level, &passed)?;
         cache.put(&key, &stream);
-        stream
+        Ok(stream)
     }
 
     /// About what encoding a text of so many bytes costs, in nanoseconds.
@@ -62,8 +65,8 @@ impl Sizer for Coder {
         self.progress.expect(self.cost(bytes, coding));
     }
 
-    fn size(&self, text: &[u8], coding: Coding) -> u64 {
-        self.encode(text, coding).len() as u64
+    fn size(&self, text: &[u8], coding: Coding) -> Option<u64> {
+        self.encode(text, coding).ok().map(|stream| stream.len() as u64)
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{FileId, Notice, DynamicLoad};
+use uvlet_record::{DynamicLoad, EdgeKind, FileId, Notice, When};
 
 use crate::{
     accounts::Ledger,
@@ -81,9 +81,9 @@ impl<'a> Connector<'a> {
             self.script(&mut tied, id, code, folder);
         }
         self.style(&mut tied, &file.urls, folder);
-        for request in file.page.iter().flat_map(|page| &page.openings) {
-            if let Meant::File(file) = self.specifier(request, folder) {
-                tied.open(id, request, 0, vec![file]);
+        for opened in file.page.iter().flat_map(|page| &page.openings) {
+            if let Meant::File(file) = self.specifier(&opened.request, folder) {
+                tied.open(id, opened, EdgeKind::Dynamic, vec![file]);
             }
         }
         tied
@@ -96,13 +96,15 @@ impl<'a> Connector<'a> {
                 tied.loads.push(file);
             }
         }
-        let imports =
-            code.openings.iter().map(|opened| (opened, self.specifier(&opened.request, folder)));
-        let workers =
-            code.workers.iter().map(|opened| (opened, self.resolver.url(&opened.request, folder)));
-        for (opened, meant) in imports.chain(workers) {
+        let imports = code.openings.iter().map(|opened| {
+            (opened, EdgeKind::Dynamic, self.specifier(&opened.request, folder))
+        });
+        let workers = code.workers.iter().map(|opened| {
+            (opened, EdgeKind::Worker, self.resolver.url(&opened.request, folder))
+        });
+        for (opened, kind, meant) in imports.chain(workers) {
             if let Some(first) = tied.found(meant, &opened.request) {
-                tied.open(id, &opened.request, opened.at, self.opened(first, opened, folder));
+                tied.open(id, opened, kind, self.opened(first, opened, folder));
             }
         }
         for request in &code.chunk_requests {
@@ -112,7 +114,7 @@ impl<'a> Connector<'a> {
                 let with_styles = files
                     .iter()
                     .flat_map(|&file| std::iter::once(file).chain((self.styles_of)(file)));
-                tied.open(id, &request.request, request.at, once_each(with_styles.collect()));
+                tied.open(id, request, EdgeKind::Dynamic, once_each(with_styles.collect()));
             }
         }
         for name in &code.names {
@@ -174,9 +176,10 @@ impl Tied {
         None
     }
 
-    fn open(&mut self, file: FileId, request: &str, at: u64, files: Vec<FileId>) {
-        let opening = DynamicLoad { file, module: None, request: request.to_owned(), files };
-        self.openings.push((at, opening));
+    fn open(&mut self, file: FileId, opened: &Opened, kind: EdgeKind, files: Vec<FileId>) {
+        let when = if opened.at_once { When::AtOnce } else { When::Later };
+        let request = opened.request.clone();
+        self.openings.push((opened.at, DynamicLoad { file, module: None, kind, when, request, files }));
     }
 }
 

@@ -5,7 +5,7 @@
 
 use std::{collections::HashMap, path::Path};
 
-use uvlet_record::{AsideKind, Notice, Target};
+use uvlet_record::{AsideKind, Kind, Notice, Target};
 
 use crate::{
     folder::{Listed, Listing, Text, described_by},
@@ -41,7 +41,16 @@ pub const KINDS: [AsideKind; 4] =
 /// Files that a notice names.
 const NAMED: usize = 3;
 
-/// Finds and reads the description: the one named, else those in the folder.
+/// A description that fits the folder.
+struct Candidate {
+    told: Told,
+    file: Listed,
+    /// How much its kind can tell.
+    richness: usize,
+}
+
+/// Finds and reads the description: the one named, else those in the folder. One of another target
+/// than the one that is looked at is not used.
 ///
 /// # Errors
 /// With the description's place, when the one named is unusable, or when none that was found in
@@ -49,14 +58,14 @@ const NAMED: usize = 3;
 pub fn find(
     listing: &Listing,
     named: Option<&Path>,
-    wanted: Target,
+    target: Option<Target>,
 ) -> Result<Described, (String, Untold)> {
     let mut described = Described::default();
     let candidates = match named {
         Some(path) => vec![name(path)?],
         None => found(listing),
     };
-    let mut best: Option<((bool, usize, usize), Told, Listed)> = None;
+    let mut fitting: Vec<Candidate> = Vec::new();
     let mut elsewhere: Vec<(String, Untold)> = Vec::new();
     for (file, kind) in candidates {
         let builds = match told::read(&file, kind) {
@@ -78,21 +87,22 @@ pub fn find(
                 let files = told.files.iter().map(|file| file.path.clone()).collect();
                 described.targets.push(Said { target, place: told.place.clone(), files });
             }
-            let fits = told.target.as_ref().is_none_or(|(target, _)| *target == wanted);
             let richness = match kind {
                 AsideKind::Stats | AsideKind::Plugin => 2,
                 AsideKind::Metafile => 1,
                 _ => 0,
             };
-            let key = (fits, richness, told.files.len());
-            if best.as_ref().is_none_or(|(known, ..)| key > *known) {
-                let Listed { path, disk, bytes } = &file;
-                let file = Listed { path: path.clone(), disk: disk.clone(), bytes: *bytes };
-                best = Some((key, told, file));
-            }
+            fitting.push(Candidate { told, file: file.clone(), richness });
         }
     }
-    let Some((_, told, file)) = best else {
+    let wanted = target.unwrap_or_else(|| wanted(listing, &fitting, named.is_some()));
+    let is_found = !fitting.is_empty();
+    fitting.retain(|one| one.told.target.as_ref().is_none_or(|(target, _)| *target == wanted));
+    let best = fitting.into_iter().rev().max_by_key(|one| (one.richness, one.told.files.len()));
+    let Some(Candidate { told, file, .. }) = best else {
+        if is_found {
+            return Ok(described);
+        }
         // One that names no script describes nothing that could be elsewhere.
         let empty = |(_, wrong): &(String, Untold)| *wrong == Untold::Empty;
         let (empty, stale): (Vec<_>, Vec<_>) = elsewhere.into_iter().partition(empty);
@@ -116,6 +126,24 @@ pub fn find(
     described.told = Some(told);
     described.source = Some(file);
     Ok(described)
+}
+
+/// Which target is looked at where none is asked for: the browser's, if anything shows that there is
+/// one, else what the descriptions say.
+fn wanted(listing: &Listing, fitting: &[Candidate], is_named: bool) -> Target {
+    let said = || fitting.iter().filter_map(|one| one.told.target.as_ref().map(|(t, _)| *t));
+    let elsewhere = |path: &str| {
+        fitting.iter().any(|one| {
+            let other = one.told.target.as_ref().is_some_and(|(t, _)| *t != Target::Browser);
+            other && !one.told.place.is_empty() && path.starts_with(&one.told.place)
+        })
+    };
+    let mut pages = listing.counted.iter().filter(|(_, kind)| *kind == Kind::Page);
+    match said().min() {
+        Some(target) if is_named => target,
+        _ if pages.any(|(page, _)| !elsewhere(&page.path)) => Target::Browser,
+        said => said.unwrap_or(Target::Browser),
+    }
 }
 
 fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
@@ -142,12 +170,7 @@ fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
 
 fn found(listing: &Listing) -> Vec<(Listed, AsideKind)> {
     let found = listing.aside.iter().filter(|(_, kind)| KINDS.contains(kind));
-    found
-        .map(|(Listed { path, disk, bytes }, kind)| {
-            let file = Listed { path: path.clone(), disk: disk.clone(), bytes: *bytes };
-            (file, *kind)
-        })
-        .collect()
+    found.map(|(file, kind)| (file.clone(), *kind)).collect()
 }
 
 fn differences(told: &Told, listing: &Listing, place: &str) -> Vec<Notice> {

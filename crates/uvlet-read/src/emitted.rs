@@ -2,21 +2,26 @@
 //! files whose names it holds. Found by parsing the script, so that text in strings and comments
 //! is never mistaken for a load.
 
-use std::ops::Range;
+mod at_once;
+
+use std::{collections::HashSet, ops::Range};
 
 use oxc_allocator::Allocator;
 use oxc_ast::ast::{
-    Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
-    CallExpression, Expression, FunctionBody, ImportExpression, NewExpression, Program,
-    Statement as Syntax, StringLiteral, TemplateLiteral,
+    Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionExpression,
+    AssignmentExpression, AssignmentTarget, CallExpression, ConditionalExpression, Expression,
+    Function, FunctionBody, IfStatement, ImportExpression, LogicalExpression, NewExpression,
+    ObjectProperty, Program, Statement as Syntax, StringLiteral, TemplateLiteral, TryStatement,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
 use oxc_span::{GetSpan, SourceType, Span};
+use oxc_syntax::scope::ScopeFlags;
 use uvlet_ledger::walk::Statement;
 use uvlet_record::Form;
 
 use crate::{
+    bodies::function_body,
     judge::is_node_builtin,
     registry::{Registry, chunk_request},
 };
@@ -40,12 +45,14 @@ pub struct Emitted {
     pub chunk_requests: Vec<Opened>,
     /// Modules that only Node.js has, of those it requires as it starts.
     pub node_requires: Vec<String>,
+    /// Module bodies stand in strings that are evaluated, as webpack writes them for developers.
+    pub evaluates: bool,
     /// The top-level statements.
     pub statements: Vec<Statement>,
 }
 
 /// One `import()` or worker.
-#[derive(Debug)]
+#[derive(Debug, PartialEq, Eq)]
 pub struct Opened {
     /// The specifier as written.
     pub request: String,
@@ -53,6 +60,8 @@ pub struct Opened {
     pub at: u64,
     /// Files that a preload wrapper fetches along with it, as it names them.
     pub along: Vec<String>,
+    /// The call is reached as the script runs.
+    pub at_once: bool,
 }
 
 /// Why a script could not be read.
@@ -84,6 +93,7 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
     }
     let mut finder = Finder::new(is_file);
     finder.visit_program(&parsed.program);
+    finder.mark_at_once(&parsed.program);
     let has_module_syntax = parsed.module_record.has_module_syntax;
     let form = match (has_module_syntax, finder.registry.registers) {
         (true, _) => Form::Es,
@@ -99,6 +109,7 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
         registry: finder.registry,
         chunk_requests: finder.chunk_requests,
         node_requires: finder.node_requires,
+        evaluates: finder.evaluates,
         statements: statements(&parsed.program),
     })
 }
@@ -157,8 +168,11 @@ struct Finder<'f> {
     registry: Registry,
     chunk_requests: Vec<Opened>,
     node_requires: Vec<String>,
+    evaluates: bool,
     /// Functions that are open around the place.
     functions: usize,
+    /// Conditions that are open around the place.
+    branches: usize,
 }
 
 impl<'f> Finder<'f> {
@@ -173,7 +187,28 @@ impl<'f> Finder<'f> {
             registry: Registry::default(),
             chunk_requests: Vec::new(),
             node_requires: Vec::new(),
+            evaluates: false,
             functions: 0,
+            branches: 0,
+        }
+    }
+
+    fn opened(&self, request: String, span: Span) -> Opened {
+        let at = u64::from(span.start);
+        Opened { request, at, along: Vec::new(), at_once: self.functions == 0 }
+    }
+
+    /// Finds out which loads inside functions are asked for at once all the same.
+    fn mark_at_once(&mut self, program: &Program<'_>) {
+        let lists = || [&self.openings, &self.workers, &self.chunk_requests].into_iter().flatten();
+        let place = |opened: &Opened| u32::try_from(opened.at).unwrap_or(u32::MAX);
+        let unknown: HashSet<u32> = lists().filter(|one| !one.at_once).map(place).collect();
+        if unknown.is_empty() {
+            return;
+        }
+        let found = at_once::at_once(program, &unknown, self.registry.runtime);
+        for list in [&mut self.openings, &mut self.workers, &mut self.chunk_requests] {
+            list.iter_mut().for_each(|opened| opened.at_once |= found.contains(&place(opened)));
         }
     }
 
@@ -277,8 +312,27 @@ fn node_require(call: &CallExpression<'_>) -> Option<String> {
     }
 }
 
-fn opened(request: String, span: Span) -> Opened {
-    Opened { request, at: u64::from(span.start), along: Vec::new() }
+/// Whether a module's body is one `eval(text)` whose text says which module it is, as webpack and
+/// Rspack write it in development mode.
+fn is_evaluated(body: Option<&FunctionBody<'_>>) -> bool {
+    let Some([Syntax::ExpressionStatement(only)]) = body.map(|body| body.statements.as_slice())
+    else {
+        return false;
+    };
+    let Expression::CallExpression(call) = &only.expression else { return false };
+    let is_eval = matches!(&call.callee, Expression::Identifier(name) if name.name == "eval");
+    let text = match call.arguments.as_slice() {
+        [Argument::StringLiteral(text)] => &text.value,
+        // `eval(n.ts(text))`, where a policy of trusted types holds.
+        [Argument::CallExpression(call)] => match call.arguments.as_slice() {
+            [Argument::StringLiteral(text)] => &text.value,
+            _ => return false,
+        },
+        _ => return false,
+    };
+    let last = text.trim_end().rsplit('\n').next().unwrap_or_default();
+    let names = last.strip_prefix("//# sourceURL=");
+    is_eval && names.is_some_and(|url| url.starts_with("webpack") || url.starts_with("rspack"))
 }
 
 impl<'a> Visit<'a> for Finder<'_> {
@@ -300,7 +354,7 @@ impl<'a> Visit<'a> for Finder<'_> {
     fn visit_import_expression(&mut self, import: &ImportExpression<'a>) {
         match constant(&import.source) {
             Some(request) => {
-                self.openings.push(opened(request, import.span));
+                self.openings.push(self.opened(request, import.span));
             }
             None => walk::walk_import_expression(self, import),
         }
@@ -320,10 +374,10 @@ impl<'a> Visit<'a> for Finder<'_> {
         }
         self.registry.note_call(call);
         if let Some(request) = chunk_request(call, "e") {
-            self.chunk_requests.push(opened(request, call.span));
+            self.chunk_requests.push(self.opened(request, call.span));
         }
-        // Inside a function it may be a branch that browsers never take.
-        if self.functions == 0 {
+        // Elsewhere it may be what browsers never get to.
+        if self.functions == 0 && self.branches == 0 {
             self.node_requires.extend(node_require(call));
         }
         let along = match call.arguments.as_slice() {
@@ -340,10 +394,45 @@ impl<'a> Visit<'a> for Finder<'_> {
         }
     }
 
-    fn visit_function_body(&mut self, body: &FunctionBody<'a>) {
+    fn visit_function(&mut self, function: &Function<'a>, flags: ScopeFlags) {
         self.functions += 1;
-        walk::walk_function_body(self, body);
+        walk::walk_function(self, function, flags);
         self.functions -= 1;
+    }
+
+    fn visit_arrow_function_expression(&mut self, arrow: &ArrowFunctionExpression<'a>) {
+        self.functions += 1;
+        walk::walk_arrow_function_expression(self, arrow);
+        self.functions -= 1;
+    }
+
+    fn visit_if_statement(&mut self, statement: &IfStatement<'a>) {
+        self.branches += 1;
+        walk::walk_if_statement(self, statement);
+        self.branches -= 1;
+    }
+
+    fn visit_conditional_expression(&mut self, expression: &ConditionalExpression<'a>) {
+        self.branches += 1;
+        walk::walk_conditional_expression(self, expression);
+        self.branches -= 1;
+    }
+
+    fn visit_logical_expression(&mut self, expression: &LogicalExpression<'a>) {
+        self.branches += 1;
+        walk::walk_logical_expression(self, expression);
+        self.branches -= 1;
+    }
+
+    fn visit_try_statement(&mut self, statement: &TryStatement<'a>) {
+        self.branches += 1;
+        walk::walk_try_statement(self, statement);
+        self.branches -= 1;
+    }
+
+    fn visit_object_property(&mut self, property: &ObjectProperty<'a>) {
+        self.evaluates |= is_evaluated(function_body(&property.value));
+        walk::walk_object_property(self, property);
     }
 
     fn visit_new_expression(&mut self, call: &NewExpression<'a>) {
@@ -354,11 +443,11 @@ impl<'a> Visit<'a> for Finder<'_> {
             let mut found = WorkerUrl::default();
             found.visit_argument(first);
             if let Some(id) = found.chunk {
-                self.chunk_requests.push(opened(id, call.span));
+                self.chunk_requests.push(self.opened(id, call.span));
                 return;
             }
             if let Some(request) = found.text {
-                self.workers.push(opened(request, call.span));
+                self.workers.push(self.opened(request, call.span));
                 return;
             }
         }

@@ -5,13 +5,14 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, Notice, DynamicLoad, FoundBy};
+use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, NamedBy, Notice, DynamicLoad, FoundBy};
 
 use crate::{
     connect::once_each,
     examine::Examined,
     hashes::Hashes,
     html::{Ask, Page},
+    names::Unique,
     naming::Names,
     registry::{Chunks, Registry},
     resolve::{Meant, Resolver, folder_of},
@@ -46,13 +47,23 @@ pub fn of_pages(
             groups.entry(key).or_default().push(found(legacy, Vec::new()));
         }
     }
+    let mut pages_by_name: BTreeMap<&str, u32> = BTreeMap::new();
+    for page in files.iter().filter(|file| file.kind == Kind::Page) {
+        *pages_by_name.entry(page_name(&page.path)).or_default() += 1;
+    }
     let mut entries = Vec::new();
     for ((_, _, legacy), mut group) in groups {
         group.sort_by_key(|page| (files[page.id.at()].path.len(), page.id));
         let pages: Vec<String> =
             group.iter().map(|page| files[page.id.at()].path.clone()).collect();
         let suffix = if legacy { " (legacy)" } else { "" };
-        let mut names = pages.iter().map(|page| format!("{}{suffix}", page_name(page)));
+        let mut names = pages.iter().map(|page| {
+            let short = page_name(page);
+            // `shop.html` beside `shop/index.html`.
+            let is_taken = pages_by_name.get(short).is_some_and(|pages| *pages > 1);
+            let name = if is_taken { stem(page) } else { short };
+            format!("{name}{suffix}")
+        });
         let name = names.next().unwrap_or_default();
         let first = group.swap_remove(0);
         entries.push(Entry {
@@ -125,15 +136,19 @@ fn resolve(
 
 /// A page's name: its path without the ending; `index` stands for its folder.
 fn page_name(path: &str) -> &str {
-    let stem = path.strip_suffix(".html").or_else(|| path.strip_suffix(".htm")).unwrap_or(path);
+    let stem = stem(path);
     stem.strip_suffix("/index").unwrap_or(stem)
+}
+
+fn stem(path: &str) -> &str {
+    path.strip_suffix(".html").or_else(|| path.strip_suffix(".htm")).unwrap_or(path)
 }
 
 /// Entries that the bundler names, by the files that the folder holds of them.
 pub fn of_bundler(told: &Told, names: &Names, files: &[File], hashes: &Hashes) -> Vec<Entry> {
     let ids: BTreeMap<&str, FileId> =
         files.iter().enumerate().map(|(at, file)| (file.path.as_str(), FileId::new(at))).collect();
-    let mut taken: BTreeMap<String, u32> = BTreeMap::new();
+    let mut taken = Unique::default();
     let mut entries = Vec::new();
     for entry in &told.entries {
         let asks = entry.files.iter().filter_map(|path| ids.get(path.as_str()).copied());
@@ -196,7 +211,7 @@ pub fn tied(pages: Vec<Entry>, bundled: Vec<Entry>, files: &[File]) -> Vec<Entry
     let pageless = bundled.into_iter().zip(listed).filter(|(_, listed)| *listed);
     entries.extend(pageless.map(|(entry, _)| entry));
     entries.sort_by(|a, b| a.name.cmp(&b.name));
-    let mut taken = BTreeMap::new();
+    let mut taken = Unique::default();
     for entry in &mut entries {
         entry.name = numbered(&mut taken, &entry.name);
     }
@@ -274,7 +289,7 @@ pub fn inferred(
         .copied()
         .collect();
     let mut entries = Vec::new();
-    let mut taken: BTreeMap<String, u32> = BTreeMap::new();
+    let mut taken = Unique::default();
     for (at, file) in files.iter().enumerate() {
         let id = FileId::new(at);
         let registry = registries[at].cloned().unwrap_or_default();
@@ -313,11 +328,8 @@ pub fn inferred(
 }
 
 /// `name`, or `name.2`, `name.3` where it is taken already.
-fn numbered(taken: &mut BTreeMap<String, u32>, stem: &str) -> String {
-    let stem = if stem.is_empty() { "chunk" } else { stem };
-    let count = taken.entry(stem.to_owned()).or_insert(0);
-    *count += 1;
-    if *count == 1 { stem.to_owned() } else { format!("{stem}.{count}") }
+fn numbered(taken: &mut Unique, stem: &str) -> String {
+    taken.name(if stem.is_empty() { "chunk" } else { stem })
 }
 
 /// Chunks without names yet: each script with the styles that belong to it, and styles that belong
@@ -332,6 +344,8 @@ pub fn chunks(
         stem: String::new(),
         bundler_name: None,
         ids: Vec::new(),
+        stands_for: None,
+        named_by: NamedBy::File,
         script,
         styles,
     };
@@ -377,6 +391,8 @@ pub fn styles_of(
     told: Option<&Told>,
 ) -> BTreeMap<FileId, Vec<FileId>> {
     let mut styles = styles_by_stem(files, hashes);
+    // Not every bundler says whose a style is.
+    let told = told.filter(|told| told.files.iter().any(|file| !file.styles.is_empty()));
     let by_path = told.map(Told::by_path).unwrap_or_default();
     let ids: BTreeMap<&str, FileId> =
         files.iter().enumerate().map(|(at, file)| (file.path.as_str(), FileId::new(at))).collect();

@@ -14,7 +14,7 @@ use uvlet_record::{Bundler, Form, Kind, Notice, sizes::Coded};
 
 use crate::{
     bodies::{self, Body, Texts},
-    emitted::{self, Emitted},
+    emitted::{self, Emitted, Opened},
     folder::{self, Listed, Listing, Text},
     html::{self, Page},
     judge::Look,
@@ -33,6 +33,8 @@ pub struct Examined {
     pub packed: Coded<Packed>,
     /// A script's loads; not looked for where the bundler says them.
     pub code: Option<Emitted>,
+    /// Where it asks for chunks by id, if the bundler says what these are.
+    pub chunk_requests: Vec<Opened>,
     /// How a script is put together.
     pub form: Form,
     /// How a script looks.
@@ -62,6 +64,8 @@ pub struct Examiner<'a> {
     names: HashSet<&'a str>,
     told: Option<&'a Told>,
     by_path: HashMap<&'a str, &'a ToldFile>,
+    /// Modules that load something on demand, as the bundler says.
+    asking: HashSet<usize>,
     texts: &'a Texts<'a>,
 }
 
@@ -79,7 +83,9 @@ impl<'a> Examiner<'a> {
             .filter_map(|(file, _)| file.path.rsplit('/').next())
             .collect();
         let by_path = told.map(Told::by_path).unwrap_or_default();
-        Self { listing, sources, names, told, by_path, texts }
+        let asking = told.iter().flat_map(|told| &told.openings);
+        let asking = asking.map(|opening| opening.module).collect();
+        Self { listing, sources, names, told, by_path, asking, texts }
     }
 
     /// Examines every counted file but for its coded sizes; results stand in the same order.
@@ -128,6 +134,14 @@ impl<'a> Examiner<'a> {
         if connected {
             part.form = Form::Registry;
             part.look = Look::of(text.as_bytes());
+            // The stats say all but when a chunk is asked for, and whether bodies are evaluated.
+            let is_asking = said.is_some_and(|(_, file)| self.is_asking(file));
+            if is_asking || memchr::memmem::find(text.as_bytes(), b"//# sourceURL=").is_some() {
+                if let Ok(code) = emitted::read(text, &|_| false) {
+                    part.look = Look::at(text.as_bytes(), &code);
+                    part.chunk_requests = code.chunk_requests;
+                }
+            }
         } else {
             match emitted::read(text, &|name| self.names.contains(name)) {
                 Ok(mut code) => {
@@ -152,6 +166,12 @@ impl<'a> Examiner<'a> {
             }
             part.bodies = parts.map(|parts| parts.bodies);
         }
+    }
+
+    /// Whether the bundler says that a module of a file loads something on demand.
+    fn is_asking(&self, file: &ToldFile) -> bool {
+        let mut modules = file.slots.iter().flat_map(|slot| &slot.modules);
+        modules.any(|module| self.asking.contains(module))
     }
 
     fn own(&self, part: &mut Examined, file: &Listed, bytes: &[u8], statements: Vec<Statement>) {

@@ -45,6 +45,11 @@ pub struct Listing {
 }
 
 impl Listing {
+    /// The place of a counted file among these.
+    pub fn counted_at(&self, path: &str) -> Option<usize> {
+        self.counted.binary_search_by(|(file, _)| file.path.as_str().cmp(path)).ok()
+    }
+
     /// The file that stands aside under a path.
     pub fn aside_at(&self, path: &str) -> Option<&Listed> {
         let at = self.aside.binary_search_by(|(file, _)| file.path.as_str().cmp(path)).ok()?;

@@ -16,7 +16,10 @@ use html5ever::tokenizer::{
 };
 use serde::Deserialize;
 
-use crate::{emitted, styles};
+use crate::{
+    emitted::{self, Opened},
+    styles,
+};
 
 /// What a page asks for. URLs stand as written.
 #[derive(Debug, Default, PartialEq, Eq)]
@@ -30,7 +33,7 @@ pub struct Page {
     /// What arrives later without being asked for by code.
     pub later: Vec<Ask>,
     /// What inline code opens on demand.
-    pub openings: Vec<String>,
+    pub openings: Vec<Opened>,
     /// Bare specifiers that an import map ties to URLs.
     pub imports: BTreeMap<String, String>,
     /// The page runs scripts, so it is an entry.
@@ -219,7 +222,7 @@ fn script(element: &Element, text: &str, page: &mut Page) {
     if let Ok(code) = emitted::read(text, &|_| false) {
         let specifiers = code.loads.into_iter();
         page.asks.extend(specifiers.map(|url| Ask { url, specifier: true, needed: true }));
-        page.openings.extend(code.openings.into_iter().map(|opening| opening.request));
+        page.openings.extend(code.openings);
     }
 }
 
@@ -271,7 +274,9 @@ mod tests {
         assert_eq!(urls(&page.asks), ["v.js", "a.css", "./m.js", "bg.png", "i.png", "main.js"]);
         assert_eq!(urls(&page.later), ["p.css", "alt.css", "later.js", "i.png", "j.png"]);
         assert_eq!(urls(&page.legacy), ["old.js"]);
-        assert_eq!(page.openings, ["./lazy.js"]);
+        let opened: Vec<_> =
+            page.openings.iter().map(|one| (one.request.as_str(), one.at_once)).collect();
+        assert_eq!(opened, [("./lazy.js", true)]);
         assert_eq!(page.base.as_deref(), Some("/app/"));
         assert_eq!(page.imports["tide"], "./t.js");
     }

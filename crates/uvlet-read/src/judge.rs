@@ -1,6 +1,6 @@
-//! Is it a production build, and where is it meant to run? Judged by positive marks only.
+//! Is it a production build? Judged by positive marks only.
 
-use uvlet_record::{Mode, Module, Target};
+use uvlet_record::{Mode, Module};
 
 use crate::emitted::Emitted;
 
@@ -17,25 +17,19 @@ pub struct Look {
     pub space: u64,
     /// Module bodies stand in strings that are evaluated.
     pub evaluates: bool,
-    /// Each module's path stands in a frame above it, as the bundler writes it in development mode.
-    pub annotated: bool,
 }
 
 impl Look {
     /// Looks at a script's text; licence comments behind the last statement are left out.
     pub fn at(text: &[u8], code: &Emitted) -> Self {
         let end = code.statements.last().map_or(0, |statement| statement.range.end);
-        Self::of(&text[..end.min(text.len())])
+        Self { evaluates: code.evaluates, ..Self::of(&text[..end.min(text.len())]) }
     }
 
     /// Looks at code.
     pub fn of(text: &[u8]) -> Self {
         let space = text.iter().filter(|byte| byte.is_ascii_whitespace()).count();
-        let evaluates = memchr::memmem::find(text, b"eval(").is_some()
-            && memchr::memmem::find(text, b"//# sourceURL=").is_some();
-        let annotated = memchr::memmem::find(text, b"/*!***").is_some()
-            && memchr::memmem::find(text, b"\n  !*** ").is_some();
-        Self { bytes: text.len() as u64, space: space as u64, evaluates, annotated }
+        Self { bytes: text.len() as u64, space: space as u64, evaluates: false }
     }
 }
 
@@ -49,14 +43,11 @@ pub fn mode<'m>(
     if let Some((path, _)) = looks.iter().find(|(_, look)| look.evaluates) {
         evidence.push(format!("{path} evaluates module bodies from strings"));
     }
-    if let Some((path, _)) = looks.iter().find(|(_, look)| look.annotated && !look.evaluates) {
-        evidence.push(format!("{path} names each module in a frame, as in development mode"));
-    }
     for module in modules {
         let path = module.path.as_str();
-        let live =
-            ["webpack-dev-server/client", "webpack/hot/", "vite/dist/client/", "@vite/client"];
-        if live.iter().any(|mark| path.contains(mark)) {
+        let live = ["webpack-dev-server/client/", "webpack/hot/", "vite/dist/client/"];
+        let installed = path.rsplit("node_modules/").next().filter(|_| module.package.is_some());
+        if installed.is_some_and(|inside| live.iter().any(|mark| inside.starts_with(mark))) {
             evidence.push(format!("{path} is a live-reload client"));
         } else if path.contains(".development.") && module.package.is_some() {
             evidence.push(format!("{path} is a library's development edition"));
@@ -109,13 +100,4 @@ const NODE_BUILTINS: [&str; 16] = [
 /// Whether a specifier names a module that only Node.js has.
 pub fn is_node_builtin(name: &str) -> bool {
     name.starts_with("node:") || NODE_BUILTINS.contains(&name)
-}
-
-/// Judges the target by what the scripts load from elsewhere.
-pub fn target<'a>(mut externals: impl Iterator<Item = &'a str>) -> (Target, String) {
-    let builtin = externals.find(|name| is_node_builtin(name));
-    match builtin {
-        Some(name) => (Target::Server, format!("imports {name}, which only Node.js has")),
-        None => (Target::Browser, "no import of a module that only Node.js has".to_owned()),
-    }
 }

@@ -1,91 +1,233 @@
 //! Names of chunks that outlive a build.
 //!
-//! A bundler numbers shared chunks, or calls them after one of their modules, and the name changes
-//! with the next build. Such a chunk is called after what it mostly holds: `mostly-burgee-plot`.
+//! A bundler numbers chunks, or calls them after one of their modules, and the name changes with the
+//! next build. So a chunk goes by what will still be true then, in this order: the entry whose own
+//! chunk it is, the name that somebody gave it, the module whose dynamic load opens it
+//! (`routes/Reports`), what it mostly holds (`mostly-burgee-plot`). Where none of these is known,
+//! the file's name must do.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    iter::successors,
+};
 
-use uvlet_record::{Bundler, Chunk, FileId, Owner, Record};
+use uvlet_record::{Bundler, Chunk, EdgeKind, FileId, Kind, ModuleId, NamedBy, Owner, Record};
 
 use crate::hashes::Hashes;
 
-/// Stems that say nothing, but for a script that a page itself asks for.
-const GENERIC: [&str; 12] = [
+/// Stems that bundlers fall back on, which nobody gave.
+const GENERIC: [&str; 13] = [
     "index", "main", "shared", "common", "vendor", "vendors", "bundle", "module", "src", "lib",
-    "dist", "esm",
+    "dist", "esm", "chunk",
 ];
 
 /// Gives every chunk its lasting name; chunks then stand by name.
 pub fn give(record: &mut Record, hashes: &Hashes) {
-    let loaded: BTreeSet<FileId> =
-        record.files.iter().flat_map(|file| file.loads.clone()).collect();
-    let asked: BTreeSet<FileId> =
-        record.entries.iter().flat_map(|entry| entry.files.clone()).collect();
     let mut chunks = std::mem::take(&mut record.chunks);
+    let entry_of = own_chunks(record, &chunks);
+    let opened = Opened::of(record);
     for chunk in &mut chunks {
         let Some(lead) = chunk.files().next() else { continue };
-        let stem = hashes.split(&record.file(lead).path).0;
-        stem.clone_into(&mut chunk.stem);
-        let is_root = asked.contains(&lead) && !loaded.contains(&lead);
-        let holds = record.kin_in(chunk);
-        // Bundlers that number their chunks have a name only where somebody gave it.
-        let given = chunk
-            .bundler_name
-            .clone()
-            .filter(|_| matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)));
-        chunk.name = match holds.first() {
-            _ if given.is_some() => given.unwrap_or_default(),
-            Some(heaviest) if says_nothing(record, chunk, is_root, loaded.contains(&lead)) => {
-                format!("~{heaviest}")
-            }
-            _ if stem.is_empty() => "~unattributed".to_owned(),
-            _ => stem.to_owned(),
+        hashes.split(&record.file(lead).path).0.clone_into(&mut chunk.stem);
+        chunk.stands_for = chunk.stands_for.or_else(|| opened.module(record, chunk));
+        (chunk.name, chunk.named_by) = match chunk.script.and_then(|id| entry_of.get(&id)) {
+            Some(&entry) => (record.entries[entry].name.clone(), NamedBy::Entry),
+            None => name(record, chunk, opened.any.contains(&lead)),
         };
     }
     let weight = |chunk: &Chunk| -> u64 { chunk.files().map(|id| record.file(id).emitted).sum() };
-    // A lasting name goes by size where two tie; a name of the bundler by path.
+    // Where two names tie, an entry's comes first, then the heavier chunk.
     chunks.sort_by_cached_key(|chunk| {
-        let size = if chunk.is_renamed() { weight(chunk) } else { 0 };
-        (chunk.name.clone(), std::cmp::Reverse(size), chunk.files().next())
+        let weight = std::cmp::Reverse(weight(chunk));
+        (chunk.named_by, chunk.name.clone(), weight, chunk.files().next())
     });
-    let mut taken: BTreeMap<String, u32> = BTreeMap::new();
+    let mut unique = Unique::default();
     for chunk in &mut chunks {
-        let count = taken.entry(chunk.name.clone()).or_default();
-        *count += 1;
-        if *count > 1 {
-            chunk.name = format!("{}.{count}", chunk.name);
-        }
+        chunk.name = unique.name(&chunk.name);
     }
     chunks.sort_by(|a, b| a.name.cmp(&b.name));
     record.chunks = chunks;
 }
 
-fn says_nothing(record: &Record, chunk: &Chunk, is_root: bool, is_shared: bool) -> bool {
-    let stem = chunk.stem.as_str();
-    if stem.is_empty() || stem == "chunk" || stem.chars().all(|c| c.is_ascii_digit()) {
-        return true;
+/// Names of one list, each given once.
+#[derive(Default)]
+pub struct Unique(BTreeSet<String>);
+
+impl Unique {
+    /// `name`, or `name.2`, `name.3`, the first that is free.
+    pub fn name(&mut self, name: &str) -> String {
+        let numbered = successors(Some(2_u32), |number| number.checked_add(1))
+            .map(|number| format!("{name}.{number}"));
+        let mut names = std::iter::once(name.to_owned()).chain(numbered);
+        names.find(|name| self.0.insert(name.clone())).unwrap_or_default()
     }
-    if is_root {
-        return false;
-    }
-    GENERIC.contains(&stem) || (is_shared && is_a_modules(record, chunk, stem))
 }
 
-/// Whether a stem is that of one of the chunk's modules, or of the folder of an index: the name
-/// that ES bundlers give a shared chunk by accident.
-fn is_a_modules(record: &Record, chunk: &Chunk, stem: &str) -> bool {
+/// The script that is an entry's own, of each entry that has one: of those that it asks for, what
+/// none of its other files needs and no other entry has too.
+fn own_chunks(record: &Record, chunks: &[Chunk]) -> BTreeMap<FileId, usize> {
+    let mut claims: BTreeMap<FileId, Vec<usize>> = BTreeMap::new();
+    for (at, entry) in record.entries.iter().enumerate() {
+        let is_script = |id: &FileId| record.file(*id).kind == Kind::Script;
+        let scripts: Vec<FileId> = entry.files.iter().copied().filter(is_script).collect();
+        let closure = closure(record, &scripts);
+        let is_needed = |id: &FileId| {
+            closure.iter().any(|other| other != id && record.file(*other).loads.contains(id))
+        };
+        let mut roots: Vec<FileId> = scripts.iter().copied().filter(|id| !is_needed(id)).collect();
+        if roots.is_empty() {
+            roots.extend(scripts.first());
+        }
+        for root in roots {
+            claims.entry(root).or_default().push(at);
+        }
+    }
+    let mut own: BTreeMap<usize, Vec<FileId>> = BTreeMap::new();
+    for (file, entries) in claims {
+        if let [entry] = entries.as_slice() {
+            own.entry(*entry).or_default().push(file);
+        }
+    }
+    let given = |file: &FileId| {
+        let chunk = |chunk: &&Chunk| chunk.script == Some(*file);
+        chunks.iter().find(chunk).and_then(|chunk| chunk.bundler_name.as_deref())
+    };
+    own.into_iter()
+        .filter_map(|(at, files)| {
+            let entry = &record.entries[at];
+            let same = files.iter().find(|file| given(file) == Some(entry.name.as_str()));
+            let last = entry.files.iter().rev().find(|file| files.contains(file));
+            Some((*same.or(last)?, at))
+        })
+        .collect()
+}
+
+/// Some files and all that they statically load.
+fn closure(record: &Record, files: &[FileId]) -> BTreeSet<FileId> {
+    let mut found: BTreeSet<FileId> = files.iter().copied().collect();
+    let mut open = files.to_vec();
+    while let Some(file) = open.pop() {
+        open.extend(record.file(file).loads.iter().filter(|load| found.insert(**load)));
+    }
+    found
+}
+
+/// What dynamic loads open.
+struct Opened {
+    any: BTreeSet<FileId>,
+    /// Of each load the file that it asks for, without those that it needs besides.
+    first: BTreeSet<FileId>,
+    /// Per script, the modules that other modules ask for on demand.
+    modules: BTreeMap<FileId, BTreeSet<ModuleId>>,
+}
+
+impl Opened {
+    fn of(record: &Record) -> Self {
+        let loads = || record.dynamic_loads.iter();
+        let any = loads().flat_map(|load| load.files.iter().copied()).collect();
+        let first = loads().filter_map(|load| load.files.first().copied()).collect();
+        let deferred = |kind: EdgeKind| kind.is_deferred();
+        let asked: BTreeSet<ModuleId> =
+            record.edges.iter().filter(|edge| deferred(edge.kind)).map(|edge| edge.to).collect();
+        let mut modules: BTreeMap<FileId, BTreeSet<ModuleId>> = BTreeMap::new();
+        for cell in &record.cells {
+            if let Owner::Module(id) = cell.owner
+                && asked.contains(&id)
+            {
+                modules.entry(cell.file).or_default().insert(id);
+            }
+        }
+        Self { any, first, modules }
+    }
+
+    /// The one module that a chunk is opened for: as the edges say, else the one that its file is
+    /// called after, else the last of its own ones.
+    fn module(&self, record: &Record, chunk: &Chunk) -> Option<ModuleId> {
+        let script = chunk.script.filter(|script| self.any.contains(script))?;
+        if let Some(modules) = self.modules.get(&script) {
+            let mut modules = modules.iter();
+            return modules.next().copied().filter(|_| modules.next().is_none());
+        }
+        if !self.first.contains(&script) {
+            return None;
+        }
+        let in_order = {
+            let range = &record.file(script).runs;
+            let runs = &record.runs[range.start as usize..range.end as usize];
+            runs.iter().map(|run| record.cells[run.cell.at()].owner)
+        };
+        let modules: Vec<ModuleId> = in_order
+            .filter_map(|owner| match owner {
+                Owner::Module(id) => Some(id),
+                _ => None,
+            })
+            .collect();
+        let named = modules.iter().find(|id| is_called(&record.module(**id).path, &chunk.stem));
+        let own = || modules.iter().rev().find(|id| !record.module(**id).third_party);
+        named.or_else(own).copied()
+    }
+}
+
+fn name(record: &Record, chunk: &Chunk, is_opened: bool) -> (String, NamedBy) {
+    if let Some(given) = given(record, chunk) {
+        return (given, NamedBy::Given);
+    }
+    if let Some(module) = chunk.stands_for.filter(|_| is_opened) {
+        return (called_after(record, module), NamedBy::Module);
+    }
+    match record.kin_in(chunk).first() {
+        Some(heaviest) => (format!("mostly-{heaviest}"), NamedBy::Contents),
+        None if chunk.stem.is_empty() => ("unattributed".to_owned(), NamedBy::File),
+        None => (chunk.stem.clone(), NamedBy::File),
+    }
+}
+
+/// The name that somebody gave the chunk: as the bundler says, or a stem that is neither a number
+/// nor one of its modules' names.
+fn given(record: &Record, chunk: &Chunk) -> Option<String> {
+    if matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)) {
+        return chunk.bundler_name.clone();
+    }
+    let stem = chunk.stem.as_str();
+    let lower = stem.to_ascii_lowercase();
+    let says_nothing = stem.is_empty()
+        || GENERIC.contains(&stem)
+        || stem.bytes().all(|byte| byte.is_ascii_digit())
+        // Helpers of the bundler name chunks too.
+        || lower.contains("helper")
+        || lower.contains("runtime");
     let owners = chunk.files().flat_map(|id| record.cells_of(id)).map(|cell| cell.owner);
-    let mut paths = owners.filter_map(|owner| match owner {
+    let modules = owners.filter_map(|owner| match owner {
         Owner::Module(id) => Some(record.module(id).path.as_str()),
         _ => None,
     });
-    // Helpers of the bundler name chunks too, and are glue.
-    let lower = stem.to_ascii_lowercase();
-    lower.contains("helper")
-        || lower.contains("runtime")
-        || paths.any(|path| {
-            let (folder, file) = path.rsplit_once('/').unwrap_or(("", path));
-            let name = file.split('.').next().unwrap_or(file);
-            name == stem || (name == "index" && folder.rsplit('/').next() == Some(stem))
-        })
+    let modules: Vec<&str> = modules.collect();
+    let is_a_modules = || modules.iter().any(|path| is_called(path, stem));
+    let is_given = !says_nothing && !modules.is_empty() && !is_a_modules();
+    is_given.then(|| stem.to_owned())
+}
+
+/// Whether a stem is that of a module, or of the folder of an index: the name that ES bundlers give
+/// a chunk by accident.
+fn is_called(path: &str, stem: &str) -> bool {
+    let (folder, file) = path.rsplit_once('/').unwrap_or(("", path));
+    let name = file.split('.').next().unwrap_or(file);
+    !stem.is_empty()
+        && (name == stem || (name == "index" && folder.rsplit('/').next() == Some(stem)))
+}
+
+/// `routes/Reports` of `src/routes/Reports.jsx`; of installed code, its package.
+fn called_after(record: &Record, module: ModuleId) -> String {
+    if let Some(package) = record.package_of(module).filter(|package| !package.own) {
+        return package.name.clone();
+    }
+    let path = record.module(module).path.as_str();
+    let path = path.strip_prefix("src/").or(path.strip_prefix("app/")).unwrap_or(path);
+    let (folder, file) = path.rsplit_once('/').unwrap_or(("", path));
+    let stem = file.rsplit_once('.').map_or(file, |(stem, _)| stem);
+    match (folder, stem) {
+        ("", stem) => stem.to_owned(),
+        (folder, "index") => folder.to_owned(),
+        (folder, stem) => format!("{folder}/{stem}"),
+    }
 }

@@ -5,9 +5,9 @@ use std::{
     path::Path,
 };
 
-use globset::GlobSet;
 use uvlet_record::{
     Edge, Module, ModuleId, Owner, Package, PackageId,
+    glob::Glob,
     path::{self, Installed, Location, Named},
 };
 
@@ -66,7 +66,7 @@ pub fn names(
     told: Option<&Told>,
     paths: &[&str],
     root: Option<&Path>,
-    own: &GlobSet,
+    own: &[Glob],
 ) -> Names {
     let said: Vec<Source> = told
         .iter()
@@ -113,7 +113,7 @@ pub fn names(
             name: package.name.clone(),
             place: package.place.clone(),
             version: packages::version(package, root, &locked),
-            own: own.is_match(&package.name) || workspaces.contains(&package.place),
+            own: own.iter().any(|glob| glob.is_match(&package.name)) || workspaces.contains(&package.place),
         })
         .collect();
     let package_ids: HashMap<&str, PackageId> =

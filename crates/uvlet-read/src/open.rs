@@ -6,10 +6,11 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use globset::{Glob, GlobSet, GlobSetBuilder};
 use uvlet_record::{
-    Aside, File, FileId, Flaw, Kind, Mode, ModuleId, Owner, Record, SCHEMA, SavedError, SavedTexts,
-    Target, Texts, sizes::Coded,
+    Aside, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError, SavedTexts,
+    Target, Texts,
+    glob::{Glob, TooLong},
+    sizes::{Coded, Coding},
 };
 
 use crate::{
@@ -96,6 +97,16 @@ pub enum ReadError {
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
+    /// An encoder failed: a size made of that would be a lie.
+    #[error("{}: cannot be encoded in {coding}: {source}; measure without {coding}", path.display())]
+    Encode {
+        /// The file.
+        path: PathBuf,
+        /// The coding.
+        coding: Coding,
+        /// What the encoder says.
+        source: io::Error,
+    },
     /// The target that was asked for is not there.
     #[error("{}: holds no output for the {}; leave --target out", path.display(), target.name())]
     NoTarget {
@@ -105,12 +116,12 @@ pub enum ReadError {
         target: Target,
     },
     /// A glob over package names.
-    #[error("own package `{glob}`: {message}")]
+    #[error("own package `{glob}`: {source}")]
     Glob {
         /// The glob.
         glob: String,
         /// What is wrong with it.
-        message: String,
+        source: TooLong,
     },
     /// The record breaks its own rules: a fault of this program.
     #[error("{}: the accounts do not add up ({flaw}); please report this", path.display())]
@@ -155,6 +166,9 @@ pub fn open_with_texts(
         if let Some(target) = options.target.filter(|&target| target != record.target) {
             return Err(ReadError::NoTarget { path: path.to_owned(), target });
         }
+        declare_own(&mut record, &globs(&options.own)?);
+        record.notices.extend(unused(options));
+        record.notices.sort();
         record.label = options.label.clone().unwrap_or(record.label);
         let texts = record.texts.clone().unwrap_or_default();
         return Ok((record, Box::new(texts)));
@@ -196,25 +210,46 @@ fn beside(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), Re
     }
 }
 
-fn globs(texts: &[String]) -> Result<GlobSet, ReadError> {
-    let mut set = GlobSetBuilder::new();
-    for text in texts {
-        let glob = Glob::new(text).map_err(|error| ReadError::Glob {
-            glob: text.clone(),
-            message: error.kind().to_string(),
-        })?;
-        set.add(glob);
+fn globs(texts: &[String]) -> Result<Vec<Glob>, ReadError> {
+    let glob = |text: &String| {
+        Glob::new(text, false).map_err(|source| ReadError::Glob { glob: text.clone(), source })
+    };
+    texts.iter().map(glob).collect()
+}
+
+/// Packages that are declared own count so in a record, too.
+fn declare_own(record: &mut Record, own: &[Glob]) {
+    for package in &mut record.packages {
+        package.own |= own.iter().any(|glob| glob.is_match(&package.name));
     }
-    set.build().map_err(|error| ReadError::Glob {
-        glob: error.glob().unwrap_or_default().to_owned(),
-        message: error.kind().to_string(),
-    })
+    for module in &mut record.modules {
+        if let Some(package) = module.package {
+            module.third_party &= !record.packages[package.at()].own;
+        }
+    }
+}
+
+/// What was asked for and changes nothing of a build that was read before.
+fn unused(options: &Options) -> Vec<Notice> {
+    let asked = [
+        (options.description.is_some(), "a description"),
+        (options.maps.is_some(), "a folder of source maps"),
+        (options.root.is_some(), "a project's folder"),
+        (options.base.is_some(), "a base URL"),
+    ];
+    let asked = asked.into_iter().filter(|(is_asked, _)| *is_asked);
+    asked
+        .map(|(_, what)| {
+            let message = format!("{what} changes nothing of a record, which was read before");
+            Notice::new("setting-unused", message, None)
+        })
+        .collect()
 }
 
 fn read_folder(
     path: &Path,
     options: &Options,
-    own: &GlobSet,
+    own: &[Glob],
 ) -> Result<(Record, FolderTexts), ReadError> {
     let whole = folder::list(path);
     let mut notices = Vec::new();
@@ -230,9 +265,14 @@ fn read_folder(
         told: all_told,
         mut names,
         edges,
+        target: (target, target_basis),
         set_aside,
         notices: more,
-    } = looked.map(|looked| looked.with(&whole, packed))?;
+    } = looked?.with(&whole, packed.map_err(|failed| ReadError::Encode {
+        path: path.join(failed.path),
+        coding: failed.coding,
+        source: failed.source,
+    })?);
     let twin_counts = measured_by_twin(&twins, &whole, &listing, options);
     notices.extend(more);
     let told = all_told.as_ref();
@@ -256,7 +296,7 @@ fn read_folder(
     let connector = Connector::new(&resolver, &chunk_files, &unasked_styles, &examined);
     let mut openings = connector.connect(&mut ledger, &examined, &mut notices);
     if let Some(told) = told {
-        said::connect(told, &names, &mut ledger, &mut openings);
+        said::connect(told, &names, &examined, &mut ledger, &mut openings);
         let bundled = entries::of_bundler(told, &names, &ledger.files, &hashes);
         entries = entries::tied(entries, bundled, &ledger.files);
     }
@@ -267,10 +307,9 @@ fn read_folder(
     }
     let mut chunks = entries::chunks(&ledger.files, &openings, &own_styles);
     if let Some(told) = told {
-        said::name(told, &ledger.files, &mut chunks);
+        said::name(told, &names, &ledger.files, &mut chunks);
     }
     let (mode, mode_evidence) = mode(told, &listing, &examined, &ledger, &names);
-    let (target, target_basis) = target(told, &examined, &ledger.files);
     notices.sort();
     notices.dedup();
     let texts = options.texts.then(|| SavedTexts {
@@ -357,16 +396,6 @@ fn mode(
         .collect();
     let said = told.and_then(|told| told.mode.as_ref());
     judge::mode(&looks, shipped.iter().map(|id| &names.modules[id.at()]), said)
-}
-
-fn target(told: Option<&Told>, examined: &[Examined], files: &[File]) -> (Target, String) {
-    if let Some(said) = told.and_then(|told| told.target.clone()) {
-        return said;
-    }
-    let required = examined.iter().filter_map(|file| file.code.as_ref());
-    let required = required.flat_map(|code| code.node_requires.iter());
-    let externals = files.iter().flat_map(|file| &file.externals).chain(required);
-    judge::target(externals.map(String::as_str))
 }
 
 /// The folder's own name; `.` and `..` are looked up, since they name nothing.

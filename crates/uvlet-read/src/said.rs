@@ -1,23 +1,31 @@
 //! What the bundler says outright of loads, openings and names, put into the record's terms.
 
 use std::{
-    collections::{BTreeMap, BTreeSet, HashMap},
+    collections::{BTreeMap, BTreeSet, HashMap, HashSet},
     fs,
     path::{Path, PathBuf},
 };
 
-use uvlet_record::{Chunk, EdgeKind, File, FileId, Kind, ModuleId, DynamicLoad};
+use uvlet_record::{Chunk, DynamicLoad, EdgeKind, File, FileId, Kind, ModuleId, When};
 
 use crate::{
     accounts::Ledger,
     connect::once_each,
+    emitted::Opened,
+    examine::Examined,
     folder::{Listed, Text},
     naming::Names,
     told::Told,
 };
 
 /// Adds the bundler's openings, and the modules behind openings whose place is not known.
-pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut Vec<DynamicLoad>) {
+pub fn connect(
+    told: &Told,
+    names: &Names,
+    examined: &[Examined],
+    ledger: &mut Ledger,
+    openings: &mut Vec<DynamicLoad>,
+) {
     let ids: HashMap<String, FileId> = ledger
         .files
         .iter()
@@ -29,6 +37,10 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
     };
     let mut holders: BTreeMap<usize, BTreeSet<FileId>> = BTreeMap::new();
     let mut requested: Vec<(FileId, FileId)> = Vec::new();
+    let known: HashSet<(FileId, FileId)> = openings
+        .iter()
+        .flat_map(|opening| opening.files.iter().map(|&file| (opening.file, file)))
+        .collect();
     for file in &told.files {
         let Some(&id) = ids.get(&file.path) else { continue };
         for &module in file.slots.iter().flat_map(|slot| &slot.modules) {
@@ -42,8 +54,7 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
             }
         }
         for opened in ids_of(&file.opens) {
-            let is_known = |o: &DynamicLoad| o.file == id && o.files.contains(&opened);
-            if !openings.iter().any(is_known) {
+            if !known.contains(&(id, opened)) {
                 requested.push((id, opened));
             }
         }
@@ -52,19 +63,47 @@ pub fn connect(told: &Told, names: &Names, ledger: &mut Ledger, openings: &mut V
     }
     for (file, opened) in requested {
         let request = ledger.files[opened.at()].path.clone();
-        openings.push(DynamicLoad { file, module: None, request, files: vec![opened] });
+        let (kind, when) = (EdgeKind::Dynamic, When::Later);
+        openings.push(DynamicLoad { file, module: None, kind, when, request, files: vec![opened] });
     }
+    let calls = calls(told, examined, &ids);
     for opening in &told.openings {
         let files = ids_of(&opening.files);
         let module = names.module(opening.module);
         for &file in holders.get(&opening.module).into_iter().flatten() {
             if ledger.files[file.at()].kind == Kind::Script && !files.is_empty() {
                 let request = opening.request.clone();
-                openings.push(DynamicLoad { file, module, request, files: files.clone() });
+                let mut asked = files.iter().filter_map(|&asked| calls.get(&(file, asked))).flatten();
+                let is_its = |at: u64| ledger.module_at(file, at).is_none_or(|m| Some(m) == module);
+                let at_once = asked.any(|one| one.at_once && is_its(one.at));
+                let when = if at_once { When::AtOnce } else { When::Later };
+                let (kind, files) = (EdgeKind::Dynamic, files.clone());
+                openings.push(DynamicLoad { file, module, kind, when, request, files });
             }
         }
     }
     attribute(told, names, &ids, &holders, openings);
+}
+
+/// The calls that ask for files by the ids of their chunks, by asking and asked file.
+type Calls<'e> = HashMap<(FileId, FileId), Vec<&'e Opened>>;
+
+fn calls<'e>(told: &Told, examined: &'e [Examined], ids: &HashMap<String, FileId>) -> Calls<'e> {
+    let mut of_chunk: HashMap<&str, Vec<FileId>> = HashMap::new();
+    for file in &told.files {
+        for chunk in file.ids.iter().filter(|_| ids.contains_key(&file.path)) {
+            of_chunk.entry(chunk).or_default().extend(ids.get(&file.path));
+        }
+    }
+    let mut calls = Calls::new();
+    for (at, file) in examined.iter().enumerate() {
+        for request in &file.chunk_requests {
+            for &asked in of_chunk.get(request.request.as_str()).into_iter().flatten() {
+                calls.entry((FileId::new(at), asked)).or_default().push(request);
+            }
+        }
+    }
+    calls
 }
 
 /// Finds the modules behind openings that no source map places: those in the file that ask, on
@@ -102,13 +141,14 @@ fn attribute(
 }
 
 /// Gives chunks the bundler's names and ids.
-pub fn name(told: &Told, files: &[File], chunks: &mut [Chunk]) {
+pub fn name(told: &Told, names: &Names, files: &[File], chunks: &mut [Chunk]) {
     let by_path = told.by_path();
     for chunk in chunks {
         let lead = chunk.files().next();
         if let Some(said) = lead.and_then(|id| by_path.get(files[id.at()].path.as_str())) {
             chunk.bundler_name.clone_from(&said.name);
             chunk.ids.clone_from(&said.ids);
+            chunk.stands_for = said.entry.and_then(|module| names.module(module));
         }
     }
 }

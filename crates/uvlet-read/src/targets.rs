@@ -1,7 +1,9 @@
 //! Outputs for several targets in one folder: which files a visitor never downloads.
 //!
-//! A bundler may say where its build runs, which then holds for the folder of its output. Else a script that loads what only Node.js has runs on a server, unless a page loads it. So does all
-//! that only such scripts load, and the folder around them as far up as no page reaches into it.
+//! What a page loads runs in browsers. A bundler may say where its build runs, which holds for the
+//! files that it names. Any other script that loads what only Node.js has as it starts runs on a
+//! server, and so does all that only such scripts load, and the folder around them as far up as no
+//! page reaches into it. What is left runs where the output that it lies in runs.
 
 use std::collections::{BTreeSet, HashMap};
 
@@ -15,50 +17,83 @@ use crate::{
     resolve::{Meant, Resolver, folder_of},
 };
 
-/// Where each counted file runs: as a bundler says of its build, else as the code shows.
+/// Where the files run.
+pub struct Targets {
+    /// Per counted file.
+    pub of_file: Vec<Target>,
+    /// A page loads a script.
+    is_started_by_page: bool,
+    /// What the first script that needs Node.js imports.
+    builtin: Option<String>,
+}
+
+impl Targets {
+    /// What the code shows of a build for this target.
+    pub fn basis(&self, target: Target) -> String {
+        match (target, &self.builtin) {
+            (Target::Browser, _) if self.is_started_by_page => "a page loads its scripts".to_owned(),
+            (Target::Server, Some(name)) => format!("imports {name}, which only Node.js has"),
+            (Target::Browser, _) => {
+                "imports no module as it starts that only Node.js has".to_owned()
+            }
+            (target, _) => format!("its output for the {} is looked at", target.name()),
+        }
+    }
+}
+
+/// Where each counted file runs.
 pub fn of_files(
     listing: &Listing,
     examined: &[Examined],
     resolver: &Resolver<'_>,
     said: &[Said],
-) -> Vec<Target> {
-    let servers = server_files(listing, examined, resolver);
-    let by_code = |at: usize| match servers.as_ref().is_some_and(|servers| servers[at]) {
-        true => Target::Server,
-        false => Target::Browser,
-    };
-    let mut of_file: HashMap<&str, Target> = HashMap::new();
+) -> Targets {
+    let Shown { by_page, servers } = shown(listing, examined, resolver);
+    let mut named: HashMap<&str, Target> = HashMap::new();
     for build in said {
-        of_file.extend(build.files.iter().map(|path| (path.as_str(), build.target)));
+        named.extend(build.files.iter().map(|path| (path.as_str(), build.target)));
     }
     let of_folder = |path: &str| {
         let around = said.iter().filter(|build| path.starts_with(build.place.as_str()));
         around.max_by_key(|build| build.place.len()).map(|build| build.target)
     };
     let files = listing.counted.iter().enumerate();
-    files
+    let of_file: Vec<Target> = files
         .map(|(at, (file, _))| {
             let path = file.path.as_str();
-            of_file.get(path).copied().or_else(|| of_folder(path)).unwrap_or_else(|| by_code(at))
+            match named.get(path) {
+                _ if by_page.contains(&at) => Target::Browser,
+                Some(target) => *target,
+                None if servers.contains(&at) => Target::Server,
+                None => of_folder(path).unwrap_or(Target::Browser),
+            }
         })
-        .collect()
+        .collect();
+    let is_started_by_page = by_page.iter().any(|&at| listing.counted[at].1 == Kind::Script);
+    let builtin = examined.iter().find_map(builtin).map(str::to_owned);
+    Targets { of_file, is_started_by_page, builtin }
 }
 
-/// Whether the code shows each counted file to be a server's; `None` where none is.
-fn server_files(
-    listing: &Listing,
-    examined: &[Examined],
-    resolver: &Resolver<'_>,
-) -> Option<Vec<bool>> {
-    let marked: Vec<usize> = (0..examined.len()).filter(|&at| is_marked(&examined[at])).collect();
-    if marked.is_empty() {
-        return None;
-    }
+/// What the code shows.
+struct Shown {
+    /// Files that pages load, at whatever time.
+    by_page: BTreeSet<usize>,
+    /// Files that only a server can run.
+    servers: BTreeSet<usize>,
+}
+
+fn shown(listing: &Listing, examined: &[Examined], resolver: &Resolver<'_>) -> Shown {
     let path = |at: usize| listing.counted[at].0.path.as_str();
     let loads: Vec<Vec<usize>> =
         (0..examined.len()).map(|at| loads(&examined[at], path(at), resolver)).collect();
     let pages = (0..examined.len()).filter(|&at| examined[at].page.is_some());
-    let mut browser = closure(pages.collect(), &loads, &|_| true);
+    let by_page = closure(pages.collect(), &loads, &|_| true);
+    let marked: Vec<usize> =
+        (0..examined.len()).filter(|&at| builtin(&examined[at]).is_some()).collect();
+    if marked.is_empty() {
+        return Shown { by_page, servers: BTreeSet::new() };
+    }
+    let mut browser = by_page.clone();
     if !browser.iter().any(|&at| listing.counted[at].1 == Kind::Script) {
         // Without pages, scripts that nothing loads and that bear no mark are a browser's.
         let loaded: BTreeSet<usize> = loads.iter().flatten().copied().collect();
@@ -70,20 +105,20 @@ fn server_files(
     let seeds: Vec<usize> = marked.into_iter().filter(|at| !browser.contains(at)).collect();
     let folders: BTreeSet<&str> =
         seeds.iter().filter_map(|&at| own_folder(path(at), &browser, &path)).collect();
-    let servers = closure(seeds, &loads, &|at| !browser.contains(&at));
-    let is_server = |at: usize| {
-        servers.contains(&at)
-            || folders.iter().any(|folder| path(at).starts_with(&format!("{folder}/")))
+    let mut servers = closure(seeds, &loads, &|at| !browser.contains(&at));
+    let is_inside = |at: &usize| {
+        let mut folders = folders.iter();
+        folders.any(|folder| path(*at).strip_prefix(folder).is_some_and(|r| r.starts_with('/')))
     };
-    Some((0..examined.len()).map(is_server).collect())
+    servers.extend((0..examined.len()).filter(is_inside));
+    Shown { by_page, servers }
 }
 
-/// Its code loads what only Node.js has.
-fn is_marked(file: &Examined) -> bool {
-    file.code.as_ref().is_some_and(|code| {
-        let imports = code.loads.iter().any(|load| is_node_builtin(load));
-        imports || !code.node_requires.is_empty()
-    })
+/// What only Node.js has, of what a file's code loads as it starts.
+fn builtin(file: &Examined) -> Option<&str> {
+    let code = file.code.as_ref()?;
+    let names = code.loads.iter().chain(&code.node_requires).map(String::as_str);
+    names.into_iter().find(|name| is_node_builtin(name))
 }
 
 fn loads(file: &Examined, path: &str, resolver: &Resolver<'_>) -> Vec<usize> {
@@ -94,7 +129,7 @@ fn loads(file: &Examined, path: &str, resolver: &Resolver<'_>) -> Vec<usize> {
     });
     let page = file.page.iter().flat_map(|page| {
         let asks = page.asks.iter().chain(&page.legacy).chain(&page.later).map(|ask| &ask.url);
-        asks.chain(&page.openings)
+        asks.chain(page.openings.iter().map(|opened| &opened.request))
     });
     let files = code.chain(page).chain(&file.urls.needed).filter_map(|url| {
         match resolver.url(url, folder) {

@@ -4,7 +4,7 @@
 //! Encoding is most of the work of a read, and one large script would leave cores idle at the end:
 //! the costliest is first in line.
 
-use std::cmp::Reverse;
+use std::{cmp::Reverse, io};
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
 use uvlet_record::sizes::{Coded, Coding};
@@ -31,7 +31,14 @@ const COMPRESSED: [&str; 13] = [
 
 /// Every counted file in every coding that is taken, in order; `twins` stand for their files. What
 /// cannot be read has no bytes.
-pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Packed>> {
+///
+/// # Errors
+/// When an encoder fails, with the file.
+pub fn packed(
+    listing: &Listing,
+    twins: &[Twin],
+    coder: &Coder,
+) -> Result<Vec<Coded<Packed>>, Failed> {
     let mut files: Vec<Coded<Packed>> = Vec::new();
     files.resize_with(listing.counted.len(), Coded::default);
     let mut jobs: Vec<(u64, usize, Coding)> = Vec::new();
@@ -54,26 +61,32 @@ pub fn packed(listing: &Listing, twins: &[Twin], coder: &Coder) -> Vec<Coded<Pac
     jobs.retain(|&(_, at, coding)| files[at].get(coding).is_none());
     jobs.sort_unstable_by_key(|&(cost, at, coding)| (Reverse(cost), at, coding));
     coder.progress.expect(jobs.iter().map(|(cost, ..)| cost).sum());
-    let done: Vec<(usize, Coding, Packed)> = jobs
-        .into_iter()
-        .par_bridge()
-        .map(|(_, at, coding)| {
-            let packed = Text::of(&listing.counted[at].0).map_or_else(
-                |_| Packed::default(),
-                |text| {
-                    let stream = coder.encode(&text, coding);
-                    let bytes = stream.len() as u64;
-                    let stream = is_shared(listing, at, coding).then_some(stream);
-                    Packed { bytes, stream }
-                },
-            );
-            (at, coding, packed)
-        })
-        .collect();
-    for (at, coding, packed) in done {
+    let encoded = |(_, at, coding): (u64, usize, Coding)| {
+        let file = &listing.counted[at].0;
+        let Ok(text) = Text::of(file) else { return Ok((at, coding, Packed::default())) };
+        let failed = |source| Failed { path: file.path.clone(), coding, source };
+        let stream = coder.encode(&text, coding).map_err(failed)?;
+        let bytes = stream.len() as u64;
+        let stream = is_shared(listing, at, coding).then_some(stream);
+        Ok((at, coding, Packed { bytes, stream }))
+    };
+    let done: Result<Vec<(usize, Coding, Packed)>, Failed> =
+        jobs.into_iter().par_bridge().map(encoded).collect();
+    for (at, coding, packed) in done? {
         files[at].set(coding, packed);
     }
-    files
+    Ok(files)
+}
+
+/// An encoder that failed.
+#[derive(Debug)]
+pub struct Failed {
+    /// The file.
+    pub path: String,
+    /// The coding.
+    pub coding: Coding,
+    /// What the encoder says.
+    pub source: io::Error,
 }
 
 /// Whether several may own parts of a file's stream that can be told.

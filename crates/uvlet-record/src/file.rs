@@ -153,19 +153,36 @@ pub struct Chunk {
     /// The bundler's ids for it, which change from build to build.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ids: Vec<String>,
+    /// The module whose dynamic load opens it, where there is one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stands_for: Option<ModuleId>,
+    /// What its name was taken from.
+    pub named_by: NamedBy,
     /// The script; a style that belongs to none is a chunk without.
     pub script: Option<FileId>,
     /// The styles.
     pub styles: Vec<FileId>,
 }
 
-impl Chunk {
-    /// Its file's name says nothing of it, so it is called after what it holds.
-    #[must_use]
-    pub fn is_renamed(&self) -> bool {
-        self.name.starts_with('~')
-    }
+/// What the lasting name of a chunk was taken from, the best first.
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
+)]
+#[serde(rename_all = "lowercase")]
+pub enum NamedBy {
+    /// The entry whose own chunk it is.
+    Entry,
+    /// Somebody, in the bundler's configuration or in a comment at the `import()`.
+    Given,
+    /// The module whose dynamic load opens it.
+    Module,
+    /// What it mostly holds.
+    Contents,
+    /// Its file, as nothing else is known.
+    File,
+}
 
+impl Chunk {
     /// The script and the styles.
     pub fn files(&self) -> impl Iterator<Item = FileId> + '_ {
         self.script.into_iter().chain(self.styles.iter().copied())

@@ -152,13 +152,40 @@ pub struct Entry {
     pub roots: Vec<ModuleId>,
 }
 
-/// What an `import()` opens: files that arrive only when that call runs.
+/// When code asks for a dynamic load.
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
+)]
+#[serde(rename_all = "kebab-case")]
+pub enum When {
+    /// As its module is evaluated: at top level, or in a function that is called from there.
+    AtOnce,
+    /// When something else happens first.
+    Later,
+}
+
+impl When {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::AtOnce => "at once",
+            Self::Later => "later",
+        }
+    }
+}
+
+/// What an `import()` or a worker opens: files that arrive only when that call runs.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct DynamicLoad {
     /// The file that holds the call.
     pub file: FileId,
     /// The module that holds the call, where its position is known.
     pub module: Option<ModuleId>,
+    /// `import()` or a worker.
+    pub kind: EdgeKind,
+    /// When the call runs, as far as the code shows it.
+    pub when: When,
     /// The specifier as written.
     pub request: String,
     /// The files asked for, in order.

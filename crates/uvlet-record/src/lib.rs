@@ -8,6 +8,7 @@
 mod build;
 mod cell;
 mod file;
+pub mod glob;
 mod graph;
 pub mod path;
 mod saved;
@@ -19,9 +20,9 @@ pub use build::{
     Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SavedTexts, SetAside, Target,
 };
 pub use cell::{Basis, Cell, CellId, Owner, Run};
-pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, Shares};
+pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, NamedBy, Shares};
 pub use graph::{
-    Edge, EdgeKind, Entry, EntryId, Module, ModuleId, DynamicLoad, FoundBy, Package, PackageId, Used,
+    Edge, EdgeKind, Entry, EntryId, Module, ModuleId, DynamicLoad, FoundBy, Package, PackageId, Used, When,
 };
 pub use saved::SavedError;
 pub use texts::Texts;

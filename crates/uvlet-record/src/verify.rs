@@ -143,6 +143,9 @@ impl Record {
             for id in chunk.files() {
                 check(&chunk.name, "file", id.at(), files)?;
             }
+            if let Some(module) = chunk.stands_for {
+                check(&chunk.name, "module", module.at(), self.modules.len())?;
+            }
         }
         for entry in &self.entries {
             for id in entry.files.iter().chain(&entry.prefetched) {

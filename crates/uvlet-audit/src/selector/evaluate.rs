@@ -5,9 +5,9 @@ use std::{
     ops::Range,
 };
 
-use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner, Record};
+use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner, Record, glob::Glob};
 
-use super::{Named, Plain, Selector, SelectorError, Tree, glob};
+use super::{Named, Plain, Selector, SelectorError, Tree};
 use crate::{
     lens::{CellSet, Lens},
     nearest::remedy,
@@ -141,8 +141,8 @@ impl Evaluation<'_, '_, '_> {
     ) -> Result<Vec<Item>, SelectorError> {
         let record = self.lens.record;
         let paths = matches!(set, Named::Module | Named::File);
-        let glob = glob::compile(argument, paths)
-            .map_err(|message| SelectorError::new(self.text, at.start, message))?;
+        let glob = Glob::new(argument, paths)
+            .map_err(|error| SelectorError::new(self.text, at.start, error.to_string()))?;
         let matches = |name: &str| name == argument || glob.is_match(name);
         let items = match set {
             Named::Startup | Named::Deferred | Named::Entry => self.entries(set, &matches),

@@ -393,7 +393,7 @@ fn streams_of_the_own_encoder_cost_what_the_naive_decoder_says(
     #[values(0, 1, 2, 5, 9, 10, 11)] level: u32,
 ) {
     let text = [FERRIES, "Öresund → Ærø, ".repeat(40).as_bytes(), &FERRIES[..9000]].concat();
-    let stream = Coding::Br.encode(&text, level, &|_| {});
+    let stream = Coding::Br.encode(&text, level, &|_| {}).unwrap();
     hold(&stream, &text, (0..300).map(|at| at * 97));
 }
 
@@ -411,13 +411,13 @@ proptest! {
         level in 0_u32..12,
     ) {
         let text = [words.concat().as_bytes(), &noise, words.concat().as_bytes()].concat();
-        hold(&Coding::Br.encode(&text, level, &|_| {}), &text, cuts.into_iter());
+        hold(&Coding::Br.encode(&text, level, &|_| {}).unwrap(), &text, cuts.into_iter());
     }
 
     #[test]
     fn damage_is_an_error_or_an_answer(at in 0_usize..9000, bit in 0_u8..8, level in 0_u32..12) {
         let text = &FERRIES[..6000];
-        let mut stream = Coding::Br.encode(text, level, &|_| {});
+        let mut stream = Coding::Br.encode(text, level, &|_| {}).unwrap();
         let at = at % stream.len();
         stream[at] ^= 1 << bit;
         if let Ok(charges) = charge(&stream, text, &[text.len() as u64]) {
@@ -431,7 +431,7 @@ proptest! {
 
 #[test]
 fn a_stream_of_another_text_is_refused() {
-    let stream = Coding::Br.encode(b"nine o'clock", 11, &|_| {});
+    let stream = Coding::Br.encode(b"nine o'clock", 11, &|_| {}).unwrap();
     let error = charge(&stream, b"noon", &[4]).unwrap_err();
     assert_eq!(error, StreamError::Length { stream: 12, text: 4 });
 }

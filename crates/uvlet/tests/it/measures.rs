@@ -114,7 +114,7 @@ fn twins_are_traced_and_damaged_ones_are_not_used() {
 }
 
 fn own_size(text: &[u8]) -> u64 {
-    uvlet_ledger::coding::Coding::Br.encode(text, 11, &|_| {}).len() as u64
+    uvlet_ledger::coding::Coding::Br.encode(text, 11, &|_| {}).unwrap().len() as u64
 }
 
 #[test]
