@@ -1,8 +1,35 @@
 //! A record with what every question derives from it, and sets of its cells.
 
-use uvlet_record::{CellId, Chunk, FileId, Owner, Record, sizes::Amount};
+use std::collections::BTreeSet;
+
+use uvlet_record::{
+    Basis, CellId, Chunk, EdgeKind, FileId, Kind, ModuleId, Owner, Record,
+    sizes::{Amount, Measure},
+};
 
 use crate::graph::{self, Reach};
+
+/// What is made of parts that are only estimated.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Estimates {
+    /// They may be off by whatever their file allows.
+    AreDoubted,
+    /// They are taken as they stand.
+    AreTaken,
+}
+
+/// What a selection weighs, in bytes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Bounds {
+    /// At least.
+    pub least: u64,
+    /// At most.
+    pub most: u64,
+    /// Of the difference, what nobody owns.
+    pub nobodys: u64,
+    /// Files in which only estimates tell how much of it there is.
+    pub doubted: Vec<FileId>,
+}
 
 /// A record, looked at: closures are derived once.
 pub struct Lens<'r> {
@@ -12,7 +39,16 @@ pub struct Lens<'r> {
     pub reach: Vec<Reach>,
     /// Per file of the record: the chunk it belongs to.
     chunk_of: Vec<Option<usize>>,
+    /// Cells that nobody owns: in scripts and pages, and in styles besides.
+    unattributed: [CellSet; 2],
+    /// Modules that styles are made of, where the edges tell.
+    style_modules: Option<Vec<ModuleId>>,
+    /// Scripts and styles that no entry is known to load.
+    unplaced_code: Vec<FileId>,
 }
+
+/// Endings of the sources of styles.
+const STYLES: [&str; 5] = [".css", ".scss", ".sass", ".less", ".styl"];
 
 impl<'r> Lens<'r> {
     /// Looks at a record.
@@ -24,7 +60,115 @@ impl<'r> Lens<'r> {
                 chunk_of[file.at()] = Some(at);
             }
         }
-        Self { record, reach: graph::reach(record), chunk_of }
+        let reach = graph::reach(record);
+        let placed: BTreeSet<FileId> = reach
+            .iter()
+            .flat_map(|reach| reach.startup.iter().chain(&reach.deferred).copied())
+            .collect();
+        let is_code = |id: &FileId| matches!(record.file(*id).kind, Kind::Script | Kind::Style);
+        let files = (0..record.files.len()).map(FileId::new);
+        let unplaced_code = files.filter(|id| is_code(id) && !placed.contains(id)).collect();
+        let style_modules = style_modules(record);
+        let mut lens = Self {
+            record,
+            reach,
+            chunk_of,
+            unattributed: Default::default(),
+            style_modules,
+            unplaced_code,
+        };
+        lens.unattributed = [false, true].map(|in_styles| {
+            lens.cells(|file, owner| {
+                owner == Owner::Unattributed && (in_styles || record.file(file).kind != Kind::Style)
+            })
+        });
+        lens
+    }
+
+    /// Cells that nobody owns, with those of styles or without.
+    #[must_use]
+    pub fn unattributed(&self, in_styles: bool) -> &CellSet {
+        &self.unattributed[usize::from(in_styles)]
+    }
+
+    /// Modules that styles are made of; none where no edge is known.
+    #[must_use]
+    pub fn style_modules(&self) -> Option<&[ModuleId]> {
+        self.style_modules.as_deref()
+    }
+
+    /// Scripts and styles that no entry is known to load.
+    pub fn unplaced_code(&self) -> impl Iterator<Item = FileId> + '_ {
+        self.unplaced_code.iter().copied()
+    }
+
+    /// Whether code of an entry asks for something on demand that cannot be told.
+    #[must_use]
+    pub fn leads_nowhere(&self, reach: &Reach) -> bool {
+        let unresolved = &self.record.unresolved;
+        !unresolved.is_empty()
+            && unresolved.iter().any(|load| {
+                reach.startup.contains(&load.file) || reach.deferred.contains(&load.file)
+            })
+    }
+
+    /// What a selection weighs at least, and at most: what may be in it, and what is only estimated,
+    /// makes the difference. Bytes; the bits of a coding are rounded up once.
+    ///
+    /// An estimated part is taken for at least a byte and at most all that is estimated in its file,
+    /// unless the whole of that is meant.
+    #[must_use]
+    pub fn bounds(
+        &self,
+        least: &CellSet,
+        most: &CellSet,
+        measure: Measure,
+        estimates: Estimates,
+    ) -> Bounds {
+        let unit = if measure == Measure::Emitted { 1 } else { 8 };
+        let (mut low, mut high, mut nobodys) = (0_u64, 0_u64, 0_u64);
+        let mut estimated: BTreeSet<FileId> = BTreeSet::new();
+        for id in most.iter() {
+            let cell = &self.record.cells[id.at()];
+            let units = cell.amount.units(measure);
+            if cell.basis == Basis::Estimated && estimates == Estimates::AreDoubted {
+                estimated.insert(cell.file);
+                continue;
+            }
+            high = high.saturating_add(units);
+            if least.has(id) {
+                low = low.saturating_add(units);
+            } else if cell.owner == Owner::Unattributed {
+                nobodys = nobodys.saturating_add(units);
+            }
+        }
+        let mut doubted = Vec::new();
+        for file in estimated {
+            let (mut all, mut within, mut parts, mut is_whole) = (0_u64, 0_u64, 0_u64, true);
+            for at in self.record.file(file).cells.clone() {
+                let cell = &self.record.cells[at as usize];
+                if cell.basis != Basis::Estimated {
+                    continue;
+                }
+                let units = cell.amount.units(measure);
+                all = all.saturating_add(units);
+                if least.has(CellId(at)) {
+                    within = within.saturating_add(units);
+                    parts += u64::from(cell.amount.emitted > 0);
+                } else {
+                    is_whole &= units == 0;
+                }
+            }
+            if is_whole {
+                low = low.saturating_add(within);
+            } else {
+                low = low.saturating_add(parts.saturating_mul(unit).min(all));
+                doubted.push(file);
+            }
+            high = high.saturating_add(all);
+        }
+        let bytes = |units: u64| units.div_ceil(unit);
+        Bounds { least: bytes(low), most: bytes(high), nobodys: bytes(nobodys), doubted }
     }
 
     /// The chunk that a file belongs to.
@@ -54,6 +198,18 @@ impl<'r> Lens<'r> {
         }
         sum
     }
+}
+
+fn style_modules(record: &Record) -> Option<Vec<ModuleId>> {
+    if record.edges.is_empty() {
+        return None;
+    }
+    let asked = record.edges.iter().filter(|edge| edge.kind == EdgeKind::Style).map(|edge| edge.to);
+    let mut modules: BTreeSet<ModuleId> = asked.collect();
+    let is_style = |path: &str| STYLES.iter().any(|ending| path.ends_with(ending));
+    let by_path = record.modules.iter().enumerate().filter(|(_, module)| is_style(&module.path));
+    modules.extend(by_path.map(|(at, _)| ModuleId::new(at)));
+    Some(modules.into_iter().collect())
 }
 
 /// A set of cells of one record: their indices in order, so that the sets of many small items

@@ -13,7 +13,7 @@
 mod evaluate;
 mod parse;
 
-pub use evaluate::{Item, Selection, items, select};
+pub use evaluate::{Item, Missing, Selection, items, select};
 
 use std::ops::Range;
 
@@ -22,6 +22,7 @@ use std::ops::Range;
 #[expect(missing_docs, reason = "the words of the language explain themselves")]
 pub enum Named {
     Startup,
+    AtOnce,
     Deferred,
     Entry,
     Chunk,
@@ -33,8 +34,9 @@ pub enum Named {
 }
 
 impl Named {
-    const ALL: [(&'static str, Self); 9] = [
+    const ALL: [(&'static str, Self); 10] = [
         ("startup", Self::Startup),
+        ("at-once", Self::AtOnce),
         ("deferred", Self::Deferred),
         ("entry", Self::Entry),
         ("chunk", Self::Chunk),
@@ -86,16 +88,80 @@ impl Selector {
     pub fn text(&self) -> &str {
         &self.text
     }
+
+    /// Whether its items can be told apart: it begins with a set of names, which only `and` and
+    /// `except` filter.
+    ///
+    /// # Errors
+    /// What it begins with instead.
+    pub fn check_items(&self) -> Result<(), SelectorError> {
+        let error = |message: &str| Err(SelectorError::new(&self.text, 0, message.to_owned()));
+        let mut first = &self.tree;
+        loop {
+            first = match first {
+                Tree::Named { .. } => return Ok(()),
+                Tree::And(parts) | Tree::Except(parts) => match parts.first() {
+                    Some(first) => first,
+                    None => return Ok(()),
+                },
+                Tree::Or(_) => {
+                    return error(
+                        "`each` takes one set of names, filtered by `and` or `except`, not `or`",
+                    );
+                }
+                Tree::Plain(_) | Tree::Holding(_) => {
+                    return error(
+                        "`each` begins with a set of names, such as chunk(*) or startup(*)",
+                    );
+                }
+            };
+        }
+    }
+}
+
+impl Named {
+    /// The word for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        Self::ALL.iter().find(|(_, set)| *set == self).map_or("", |(name, _)| name)
+    }
+
+    /// What one of it is called, in sentences.
+    #[must_use]
+    pub fn noun(self) -> &'static str {
+        match self {
+            Self::Startup | Self::AtOnce | Self::Deferred | Self::Entry => "entry",
+            Self::Chunk => "chunk",
+            Self::File => "file",
+            Self::Kind => "kind",
+            Self::Package => "package",
+            Self::Module => "module",
+            Self::Folder => "folder",
+        }
+    }
+
+    /// It names files, which a build must have for the question to mean anything; the others name
+    /// owners, which it may well not have.
+    #[must_use]
+    pub fn is_of_files(self) -> bool {
+        !matches!(self, Self::Package | Self::Module | Self::Folder)
+    }
 }
 
 #[derive(Clone, Debug, PartialEq, Eq)]
 enum Tree {
     Plain(Plain),
-    Named { set: Named, argument: String, at: Range<usize> },
+    Named {
+        set: Named,
+        argument: String,
+        at: Range<usize>,
+    },
     Holding(Box<Self>),
-    And(Box<Self>, Box<Self>),
-    Or(Box<Self>, Box<Self>),
-    Except(Box<Self>, Box<Self>),
+    /// Lists, so that a long chain is no deep tree.
+    And(Vec<Self>),
+    Or(Vec<Self>),
+    /// The first without all others.
+    Except(Vec<Self>),
 }
 
 /// Why a selector means nothing.

@@ -1,16 +1,18 @@
 //! What each page makes a visitor download before it can run, and what can come later.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, FileId, Kind, Mode, NamedBy, FoundBy, Owner, Record, SetAside, Target,
+    Aside, Bundler, Chunk, DynamicLoad, FileId, FoundBy, Kind, Mode, ModuleId, NamedBy, Owner,
+    Record, SetAside, Target, When,
     sizes::{Amount, Sizes},
 };
 
 use crate::{
     attribute::apportion_sizes,
+    graph::{self, Reach},
     lens::{CellSet, Lens},
 };
 
@@ -26,7 +28,7 @@ pub struct Survey {
     /// Kinds that occur.
     pub kinds: Vec<KindRow>,
     /// All files that count.
-    pub totals: Deferred,
+    pub totals: Part,
     /// Output for other targets, in no total.
     pub set_aside: Vec<SetAside>,
     /// Files that do not count.
@@ -67,8 +69,42 @@ pub struct EntryRow {
     pub found_by: FoundBy,
     /// All that must arrive before its own code can run.
     pub startup: Startup,
+    /// What comes before anybody does anything: startup, and what code asks for as it starts.
+    pub at_once: Part,
     /// What can come later.
     pub deferred: Deferred,
+}
+
+/// What an entry can load on demand.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Deferred {
+    /// All of it.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+    /// Load by load, the heaviest first; what two of them bring is in both.
+    pub loads: Vec<LoadRow>,
+}
+
+/// One dynamic load of an entry.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct LoadRow {
+    /// What is asked for, as the source says where that is known.
+    pub request: String,
+    /// The route that it opens, where a framework says so.
+    pub route: Option<String>,
+    /// The module that asks.
+    pub by: Option<String>,
+    /// When.
+    pub when: When,
+    /// What it adds to startup.
+    pub sizes: Sizes,
+    /// The files that it adds.
+    pub files: Vec<String>,
+    /// The package or own folder that most of it is.
+    pub mostly: Option<String>,
+    /// How many others there are in it.
+    pub others: usize,
 }
 
 /// Startup files of an entry, split twice: by owner, and by who else loads them at startup.
@@ -98,7 +134,7 @@ pub struct Startup {
 
 /// Sizes of a number of files.
 #[derive(Debug, Serialize, JsonSchema)]
-pub struct Deferred {
+pub struct Part {
     /// Together.
     pub sizes: Sizes,
     /// Number of files.
@@ -162,6 +198,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     for (placed, file) in placed.iter_mut().zip(&record.files) {
         *placed |= pages.contains(&file.path);
     }
+    let requests = requests(record);
     let all = |file: &FileId| startup_count[file.at()] == 1;
     let entries = record.entries.iter().zip(&lens.reach).map(|(entry, reach)| EntryRow {
         name: entry.name.clone(),
@@ -169,13 +206,14 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         pages: entry.pages.clone(),
         found_by: entry.found_by,
         startup: startup(lens, &reach.startup, &all),
-        deferred: of_files(lens, &reach.deferred),
+        at_once: of_files(lens, &[&reach.startup[..], &reach.at_once].concat()),
+        deferred: deferred(lens, reach, &requests),
     });
     let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
     let kinds = Kind::ALL.into_iter().filter_map(|kind| {
         let files: Vec<FileId> =
             every.iter().copied().filter(|&file| record.file(file).kind == kind).collect();
-        let Deferred { sizes, file_count } = of_files(lens, &files);
+        let Part { sizes, file_count } = of_files(lens, &files);
         (file_count > 0).then_some(KindRow { kind, sizes, file_count })
     });
     let unplaced = every.iter().filter(|file| !placed[file.at()]);
@@ -203,9 +241,67 @@ fn build(record: &Record) -> Build {
     }
 }
 
-fn of_files(lens: &Lens<'_>, files: &[FileId]) -> Deferred {
+fn of_files(lens: &Lens<'_>, files: &[FileId]) -> Part {
     let sizes = lens.amount(&lens.files(files.iter().copied())).sizes();
-    Deferred { sizes, file_count: files.len() }
+    Part { sizes, file_count: files.len() }
+}
+
+fn deferred(lens: &Lens<'_>, reach: &Reach, requests: &Requests<'_>) -> Deferred {
+    let record = lens.record;
+    let Part { sizes, file_count } = of_files(lens, &reach.deferred);
+    let startup: HashSet<FileId> = reach.startup.iter().copied().collect();
+    let at_once: HashSet<FileId> = reach.at_once.iter().copied().collect();
+    // Several calls may ask for the same.
+    let mut loads: BTreeMap<Vec<FileId>, LoadRow> = BTreeMap::new();
+    for &at in &reach.loads {
+        let load = &record.dynamic_loads[at];
+        let mut added = graph::fetched(record, &load.files);
+        added.retain(|file| !startup.contains(file));
+        let comes = added.iter().all(|file| at_once.contains(file));
+        let when = if comes { load.when } else { When::Later };
+        let known = loads.get_mut(&added);
+        if let Some(known) = known {
+            known.when = known.when.min(when);
+        } else if !added.is_empty() {
+            let kin = record.kin_of_files(added.iter().copied());
+            let row = LoadRow {
+                request: request(lens, load, requests),
+                route: None,
+                by: load.module.map(|module| record.module(module).path.clone()),
+                when,
+                sizes: of_files(lens, &added).sizes,
+                files: added.iter().map(|&file| record.file(file).path.clone()).collect(),
+                mostly: kin.first().map(|kin| (*kin).to_owned()),
+                others: kin.len().saturating_sub(1),
+            };
+            loads.insert(added, row);
+        }
+    }
+    let mut loads: Vec<LoadRow> = loads.into_values().collect();
+    loads.sort_by(|a, b| {
+        let size = |row: &LoadRow| std::cmp::Reverse(row.sizes.emitted);
+        (a.when, size(a), &a.request).cmp(&(b.when, size(b), &b.request))
+    });
+    Deferred { sizes, file_count, loads }
+}
+
+/// What modules ask others for on demand.
+type Requests<'r> = HashMap<(ModuleId, ModuleId), &'r str>;
+
+fn requests(record: &Record) -> Requests<'_> {
+    let deferred = record.edges.iter().filter(|edge| edge.kind.is_deferred());
+    deferred.filter_map(|edge| Some(((edge.from, edge.to), edge.request.as_deref()?))).collect()
+}
+
+/// What a load asks for: as its source says, where edges tell; else the module that it opens; else
+/// as the emitted code says.
+fn request(lens: &Lens<'_>, load: &DynamicLoad, requests: &Requests<'_>) -> String {
+    let record = lens.record;
+    let opened = load.files.first().and_then(|&file| lens.chunk_of(file)?.stands_for);
+    let said = load.module.zip(opened).and_then(|edge| requests.get(&edge).copied());
+    said.map(str::to_owned)
+        .or_else(|| opened.map(|module| record.module(module).path.clone()))
+        .unwrap_or_else(|| load.request.clone())
 }
 
 fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> bool) -> Startup {
@@ -224,7 +320,8 @@ fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> 
     ];
     let sizes = lens.amount(&cells).sizes();
     let split = apportion_sizes(&sizes, &parts);
-    let (exclusive, shared): (Vec<FileId>, Vec<FileId>) = files.iter().copied().partition(is_exclusive);
+    let (exclusive, shared): (Vec<FileId>, Vec<FileId>) =
+        files.iter().copied().partition(is_exclusive);
     Startup {
         sizes,
         file_count: files.len(),

@@ -224,7 +224,8 @@ mod tests {
         let text = text();
         for level in [1, 5, coding.level()] {
             let read = Cell::new(0);
-            let stream = coding.encode(&text, level, &|bytes| read.set(read.get() + bytes)).unwrap();
+            let stream =
+                coding.encode(&text, level, &|bytes| read.set(read.get() + bytes)).unwrap();
             let decoded = match coding {
                 Coding::Br => {
                     let mut decoded = Vec::new();

@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{DynamicLoad, EdgeKind, FileId, Notice, When};
+use uvlet_record::{DynamicLoad, EdgeKind, FileId, Notice, Unresolved, When};
 
 use crate::{
     accounts::Ledger,
@@ -31,6 +31,8 @@ struct Tied {
     externals: Vec<String>,
     openings: Vec<(u64, DynamicLoad)>,
     lost: Vec<String>,
+    /// Dynamic loads that lead nowhere, by place.
+    nowhere: Vec<(u64, Option<String>)>,
 }
 
 impl<'a> Connector<'a> {
@@ -46,14 +48,15 @@ impl<'a> Connector<'a> {
         Self { resolver, chunks, styles_of, imports }
     }
 
-    /// Ties every file to what it needs; returns the openings.
+    /// Ties every file to what it needs; returns what is loaded on demand, and what leads nowhere.
     pub fn connect(
         &self,
         ledger: &mut Ledger,
         examined: &[Examined],
         notices: &mut Vec<Notice>,
-    ) -> Vec<DynamicLoad> {
+    ) -> (Vec<DynamicLoad>, Vec<Unresolved>) {
         let mut openings = Vec::new();
+        let mut unresolved = Vec::new();
         for (at, file) in examined.iter().enumerate() {
             let id = FileId::new(at);
             let path = ledger.files[at].path.clone();
@@ -61,6 +64,10 @@ impl<'a> Connector<'a> {
             for (position, mut opening) in tied.openings.drain(..) {
                 opening.module = ledger.module_at(id, position);
                 openings.push(opening);
+            }
+            for (position, request) in tied.nowhere.drain(..) {
+                let module = ledger.module_at(id, position);
+                unresolved.push(Unresolved { file: id, module, request });
             }
             notices.extend(tied.lost.iter().map(|what| {
                 let message = format!("asks for {what}, which the folder does not hold");
@@ -72,7 +79,9 @@ impl<'a> Connector<'a> {
             record.names.retain(|file| !record.loads.contains(file) && *file != id);
             record.externals = once_each(tied.externals);
         }
-        openings
+        unresolved.sort();
+        unresolved.dedup();
+        (openings, unresolved)
     }
 
     fn file(&self, id: FileId, file: &Examined, folder: &str) -> Tied {
@@ -96,17 +105,23 @@ impl<'a> Connector<'a> {
                 tied.loads.push(file);
             }
         }
-        let imports = code.openings.iter().map(|opened| {
-            (opened, EdgeKind::Dynamic, self.specifier(&opened.request, folder))
-        });
-        let workers = code.workers.iter().map(|opened| {
-            (opened, EdgeKind::Worker, self.resolver.url(&opened.request, folder))
-        });
+        let imports = code
+            .openings
+            .iter()
+            .map(|opened| (opened, EdgeKind::Dynamic, self.specifier(&opened.request, folder)));
+        let workers = code
+            .workers
+            .iter()
+            .map(|opened| (opened, EdgeKind::Worker, self.resolver.url(&opened.request, folder)));
         for (opened, kind, meant) in imports.chain(workers) {
+            if meant == Meant::Missing {
+                tied.nowhere.push((opened.at, Some(opened.request.clone())));
+            }
             if let Some(first) = tied.found(meant, &opened.request) {
                 tied.open(id, opened, kind, self.opened(first, opened, folder));
             }
         }
+        tied.nowhere.extend(code.unknown.iter().map(|&at| (at, None)));
         for request in &code.chunk_requests {
             let files = self.chunks.files(&request.request);
             // What merely looks like a chunk's id is none that any script registers.
@@ -179,7 +194,8 @@ impl Tied {
     fn open(&mut self, file: FileId, opened: &Opened, kind: EdgeKind, files: Vec<FileId>) {
         let when = if opened.at_once { When::AtOnce } else { When::Later };
         let request = opened.request.clone();
-        self.openings.push((opened.at, DynamicLoad { file, module: None, kind, when, request, files }));
+        self.openings
+            .push((opened.at, DynamicLoad { file, module: None, kind, when, request, files }));
     }
 }
 

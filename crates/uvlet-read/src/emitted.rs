@@ -35,6 +35,8 @@ pub struct Emitted {
     pub loads: Vec<String>,
     /// What is opened on demand, in the order written.
     pub openings: Vec<Opened>,
+    /// Places of `import()` calls whose specifier is put together as the code runs.
+    pub unknown: Vec<u64>,
     /// URLs of worker scripts.
     pub workers: Vec<Opened>,
     /// Names of files of the folder that stand in strings.
@@ -104,6 +106,7 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
         form,
         loads: finder.loads,
         openings: finder.openings,
+        unknown: finder.unknown,
         workers: finder.workers,
         names: finder.names,
         registry: finder.registry,
@@ -161,6 +164,7 @@ struct Finder<'f> {
     is_file: &'f dyn Fn(&str) -> bool,
     loads: Vec<String>,
     openings: Vec<Opened>,
+    unknown: Vec<u64>,
     workers: Vec<Opened>,
     names: Vec<String>,
     /// The file list that a preload wrapper's index lists point into.
@@ -181,6 +185,7 @@ impl<'f> Finder<'f> {
             is_file,
             loads: Vec::new(),
             openings: Vec::new(),
+            unknown: Vec::new(),
             workers: Vec::new(),
             names: Vec::new(),
             along_table: Vec::new(),
@@ -356,7 +361,10 @@ impl<'a> Visit<'a> for Finder<'_> {
             Some(request) => {
                 self.openings.push(self.opened(request, import.span));
             }
-            None => walk::walk_import_expression(self, import),
+            None => {
+                self.unknown.push(u64::from(import.span.start));
+                walk::walk_import_expression(self, import);
+            }
         }
     }
 

@@ -5,7 +5,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Chunk, Entry, File, FileId, Form, Kind, NamedBy, Notice, DynamicLoad, FoundBy};
+use uvlet_record::{Chunk, DynamicLoad, Entry, File, FileId, Form, FoundBy, Kind, NamedBy, Notice};
 
 use crate::{
     connect::once_each,

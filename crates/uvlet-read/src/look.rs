@@ -68,9 +68,8 @@ pub fn look(
     let mut kept = Kept { path, options, listing: &mut listing, examined: &mut examined };
     let (target, set_aside) = kept.target(&described.targets, told.as_ref(), &mut notices)?;
     // What only speaks of output that was set aside says nothing of what is left.
-    let told = told.filter(|told| {
-        told.files.iter().any(|file| listing.counted_at(&file.path).is_some())
-    });
+    let told =
+        told.filter(|told| told.files.iter().any(|file| listing.counted_at(&file.path).is_some()));
     for file in &mut examined {
         notices.append(&mut file.notices);
     }
@@ -114,8 +113,7 @@ impl Kept<'_> {
         let resolver = Resolver::new(paths, self.options.base.as_deref());
         let targets = targets::of_files(self.listing, self.examined, &resolver, said);
         // Pictures and data alone are no output of their own.
-        let is_code =
-            |at: usize| matches!(self.listing.counted[at].1, Kind::Script | Kind::Page);
+        let is_code = |at: usize| matches!(self.listing.counted[at].1, Kind::Script | Kind::Page);
         let found = targets.of_file.iter().enumerate();
         let there: BTreeSet<Target> =
             found.filter(|(at, _)| is_code(*at)).map(|(_, target)| *target).collect();

@@ -113,7 +113,8 @@ pub fn names(
             name: package.name.clone(),
             place: package.place.clone(),
             version: packages::version(package, root, &locked),
-            own: own.iter().any(|glob| glob.is_match(&package.name)) || workspaces.contains(&package.place),
+            own: own.iter().any(|glob| glob.is_match(&package.name))
+                || workspaces.contains(&package.place),
         })
         .collect();
     let package_ids: HashMap<&str, PackageId> =

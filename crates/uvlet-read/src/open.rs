@@ -7,8 +7,8 @@ use std::{
 };
 
 use uvlet_record::{
-    Aside, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError, SavedTexts,
-    Target, Texts,
+    Aside, FileId, Flaw, Kind, Mode, ModuleId, Notice, Owner, Record, SCHEMA, SavedError,
+    SavedTexts, Target, Texts,
     glob::{Glob, TooLong},
     sizes::{Coded, Coding},
 };
@@ -268,11 +268,14 @@ fn read_folder(
         target: (target, target_basis),
         set_aside,
         notices: more,
-    } = looked?.with(&whole, packed.map_err(|failed| ReadError::Encode {
-        path: path.join(failed.path),
-        coding: failed.coding,
-        source: failed.source,
-    })?);
+    } = looked?.with(
+        &whole,
+        packed.map_err(|failed| ReadError::Encode {
+            path: path.join(failed.path),
+            coding: failed.coding,
+            source: failed.source,
+        })?,
+    );
     let twin_counts = measured_by_twin(&twins, &whole, &listing, options);
     notices.extend(more);
     let told = all_told.as_ref();
@@ -294,7 +297,7 @@ fn read_folder(
         examined.iter().map(|file| file.code.as_ref().map(|code| &code.registry)).collect();
     let chunk_files = Chunks::find(&ledger.files, &registries);
     let connector = Connector::new(&resolver, &chunk_files, &unasked_styles, &examined);
-    let mut openings = connector.connect(&mut ledger, &examined, &mut notices);
+    let (mut openings, unresolved) = connector.connect(&mut ledger, &examined, &mut notices);
     if let Some(told) = told {
         said::connect(told, &names, &examined, &mut ledger, &mut openings);
         let bundled = entries::of_bundler(told, &names, &ledger.files, &hashes);
@@ -338,6 +341,7 @@ fn read_folder(
         cells: ledger.cells,
         runs: ledger.runs,
         edges,
+        unresolved,
         modules: names.modules,
         packages: names.packages,
         chunks,

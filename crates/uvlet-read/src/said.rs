@@ -73,7 +73,8 @@ pub fn connect(
         for &file in holders.get(&opening.module).into_iter().flatten() {
             if ledger.files[file.at()].kind == Kind::Script && !files.is_empty() {
                 let request = opening.request.clone();
-                let mut asked = files.iter().filter_map(|&asked| calls.get(&(file, asked))).flatten();
+                let mut asked =
+                    files.iter().filter_map(|&asked| calls.get(&(file, asked))).flatten();
                 let is_its = |at: u64| ledger.module_at(file, at).is_none_or(|m| Some(m) == module);
                 let at_once = asked.any(|one| one.at_once && is_its(one.at));
                 let when = if at_once { When::AtOnce } else { When::Later };

@@ -31,7 +31,9 @@ impl Targets {
     /// What the code shows of a build for this target.
     pub fn basis(&self, target: Target) -> String {
         match (target, &self.builtin) {
-            (Target::Browser, _) if self.is_started_by_page => "a page loads its scripts".to_owned(),
+            (Target::Browser, _) if self.is_started_by_page => {
+                "a page loads its scripts".to_owned()
+            }
             (Target::Server, Some(name)) => format!("imports {name}, which only Node.js has"),
             (Target::Browser, _) => {
                 "imports no module as it starts that only Node.js has".to_owned()

@@ -7,7 +7,8 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, Edge, Entry, File, FileId, Module, ModuleId, DynamicLoad, Owner, Package, Run, Shares,
+    Cell, Chunk, DynamicLoad, Edge, Entry, File, FileId, Module, ModuleId, Owner, Package, Run,
+    Shares, Unresolved,
     sizes::{Amount, Coded, Coding, Measure},
 };
 
@@ -55,6 +56,9 @@ pub struct Record {
     pub entries: Vec<Entry>,
     /// What is opened on demand.
     pub dynamic_loads: Vec<DynamicLoad>,
+    /// Dynamic loads that lead nowhere.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub unresolved: Vec<Unresolved>,
     /// Which module asks for which, in order, where the bundler says.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub edges: Vec<Edge>,
@@ -150,8 +154,14 @@ impl Record {
     /// What a chunk holds, by kin, heaviest first.
     #[must_use]
     pub fn kin_in(&self, chunk: &Chunk) -> Vec<&str> {
+        self.kin_of_files(chunk.files())
+    }
+
+    /// What some files hold, by kin, heaviest first.
+    #[must_use]
+    pub fn kin_of_files(&self, files: impl Iterator<Item = FileId>) -> Vec<&str> {
         let mut weights: BTreeMap<&str, u64> = BTreeMap::new();
-        for cell in chunk.files().flat_map(|id| self.cells_of(id)) {
+        for cell in files.flat_map(|id| self.cells_of(id)) {
             if let Owner::Module(id) = cell.owner {
                 *weights.entry(self.kin_of(id)).or_default() += cell.amount.emitted;
             }

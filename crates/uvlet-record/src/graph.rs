@@ -152,6 +152,18 @@ pub struct Entry {
     pub roots: Vec<ModuleId>,
 }
 
+/// A dynamic load that cannot be followed: what it asks for is put together as the code runs, or is
+/// not in the folder.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+pub struct Unresolved {
+    /// The file that holds the call.
+    pub file: FileId,
+    /// The module that holds the call, where its position is known.
+    pub module: Option<ModuleId>,
+    /// The specifier as written, if it is a text.
+    pub request: Option<String>,
+}
+
 /// When code asks for a dynamic load.
 #[derive(
     Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,

@@ -22,7 +22,8 @@ pub use build::{
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, NamedBy, Shares};
 pub use graph::{
-    Edge, EdgeKind, Entry, EntryId, Module, ModuleId, DynamicLoad, FoundBy, Package, PackageId, Used, When,
+    DynamicLoad, Edge, EdgeKind, Entry, EntryId, FoundBy, Module, ModuleId, Package, PackageId,
+    Unresolved, Used, When,
 };
 pub use saved::SavedError;
 pub use texts::Texts;

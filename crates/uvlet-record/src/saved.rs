@@ -21,7 +21,9 @@ pub enum SavedError {
         found: u32,
     },
     /// It was written by an older program.
-    #[error("is a record of schema {found}, this program reads {SCHEMA}; make it anew with `uvlet record`")]
+    #[error(
+        "is a record of schema {found}, this program reads {SCHEMA}; make it anew with `uvlet record`"
+    )]
     Older {
         /// The schema it names.
         found: u32,

@@ -1,9 +1,9 @@
 //! Measures and amounts: bytes as they stand, bits on the wire.
 
-use std::{fmt, ops::AddAssign, str::FromStr};
+use std::{borrow::Cow, fmt, ops::AddAssign, str::FromStr};
 
-use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
+use serde::{Deserialize, Serialize, Serializer};
 pub use uvlet_ledger::coding::Coding;
 
 /// What a size is counted in.
@@ -42,6 +42,22 @@ impl Measure {
             Self::Emitted => None,
             Self::Coded(coding) => Some(coding),
         }
+    }
+}
+
+impl Serialize for Measure {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(self.name())
+    }
+}
+
+impl JsonSchema for Measure {
+    fn schema_name() -> Cow<'static, str> {
+        "Measure".into()
+    }
+
+    fn json_schema(_: &mut SchemaGenerator) -> Schema {
+        json_schema!({ "type": "string", "enum": Self::ALL.map(Self::name) })
     }
 }
 

@@ -158,6 +158,12 @@ impl Record {
         for edge in &self.edges {
             check("an edge", "module", edge.from.at().max(edge.to.at()), self.modules.len())?;
         }
+        for load in &self.unresolved {
+            check("a load that leads nowhere", "file", load.file.at(), files)?;
+            if let Some(module) = load.module {
+                check("a load that leads nowhere", "module", module.at(), self.modules.len())?;
+            }
+        }
         for load in &self.dynamic_loads {
             for id in load.files.iter().chain([&load.file]) {
                 check(&load.request, "file", id.at(), files)?;

@@ -6,7 +6,11 @@
 use std::borrow::Cow;
 
 use csv::Writer;
-use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
+use uvlet_audit::{
+    attribute::Attribution,
+    gate::{BudgetRow, Gate},
+    survey::Survey,
+};
 use uvlet_record::{
     Record,
     sizes::{Measure, Sizes},
@@ -59,7 +63,8 @@ fn encoders(record: &Record) -> String {
 pub fn survey(survey: &Survey, record: &Record) -> String {
     let measures = measures(&survey.totals.sizes);
     let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
-    let mut table = Table::new(&[&["entry", "part", "files"][..], &names, &["encoders"]].concat());
+    let mut table =
+        Table::new(&[&["entry", "part", "file_count"][..], &names, &["encoders"]].concat());
     for entry in &survey.entries {
         let startup = &entry.startup;
         let parts = [
@@ -108,24 +113,44 @@ pub fn attribute(answer: &Attribution, record: &Record) -> String {
     table.text()
 }
 
+fn because(row: &BudgetRow) -> String {
+    let because: Vec<&str> = row.because.iter().map(|reason| reason.message.as_str()).collect();
+    because.join("; ")
+}
+
 /// One line per item and limit.
 #[must_use]
 pub fn gate(gate: &Gate, record: &Record) -> String {
     let mut table = Table::new(&[
-        "budget", "item", "selector", "limit", "measure", "allowed", "is", "over by", "verdict",
+        "name",
+        "item",
+        "selector",
+        "limit_kind",
+        "measure",
+        "allowed",
+        "is",
+        "over_by",
+        "least",
+        "most",
+        "verdict",
+        "because",
         "encoders",
     ]);
+    let number = |bytes: Option<u64>| bytes.map(|bytes| bytes.to_string()).unwrap_or_default();
     for row in &gate.budgets {
         table.row(vec![
             cell(&row.name),
             row.item.as_deref().map(cell).unwrap_or_default(),
             cell(&row.selector),
             row.limit_kind.name().to_owned(),
-            row.measure.clone(),
-            row.allowed.to_string(),
-            row.is.to_string(),
+            row.measure.to_string(),
+            number(row.allowed),
+            number(row.is),
             row.over_by.to_string(),
+            row.least.to_string(),
+            row.most.to_string(),
             row.verdict.name().to_owned(),
+            cell(&because(row)),
             encoders(record),
         ]);
     }

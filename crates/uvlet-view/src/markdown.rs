@@ -5,7 +5,7 @@
 
 use uvlet_audit::{
     attribute::Attribution,
-    gate::{Gate, Verdict},
+    gate::Gate,
     survey::{EntryRow, Survey},
 };
 use uvlet_record::{Notice, Record, sizes::Measure};
@@ -13,7 +13,7 @@ use uvlet_record::{Notice, Record, sizes::Measure};
 use crate::{
     name::plain,
     table::{
-        Screen,
+        Screen, Shown,
         attribute::{self as rows, Rows},
         count,
         gate::{self as promises, Standing},
@@ -119,31 +119,30 @@ pub fn attribute(
     text
 }
 
-/// The verdict as a sentence, then the broken and the near promises.
+/// The verdict as a sentence, then the promises that tell something.
 #[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
-    let Standing { broken, near, held } = Standing::of(gate);
-    let label = code(&record.label);
-    let limits = count(gate.budgets.len(), "limit");
-    let mut text = match gate.verdict {
-        Verdict::Broken => {
-            let by = promises::broken_by(gate, broken.len(), &limits);
-            format!("**Broken: {label} {by}.**\n\n")
-        }
-        Verdict::Warned | Verdict::Held => format!("**Held: {label} keeps to {limits}.**\n\n"),
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen, shown: Shown) -> String {
+    let capital = |word: &str| {
+        let (first, rest) = word.split_at(1);
+        format!("{}{rest}", first.to_uppercase())
     };
+    let verdict = sentence(&promises::headline(gate, &record.label, capital));
+    let mut text = format!("**{verdict}**\n\n");
     for reason in &gate.reasons {
         text.push_str(&format!("- {}\n", sentence(&reason.message)));
     }
-    for (word, rows) in [("broken", broken), ("near", near)] {
-        for row in rows {
+    for Standing { verdict, listed, counted, note } in promises::standing(gate, shown) {
+        let word = verdict.name();
+        for row in listed {
             text.push_str(&format!("- {word}: {}\n", sentence(&promises::sentence(row, screen))));
         }
+        if counted > 0 {
+            text.push_str(&format!("- {word}: {}{note}\n", count(counted, "limit")));
+        }
     }
-    if held > 0 {
-        text.push_str(&format!("- held: {}\n", count(held, "limit")));
+    if let Some(said) = promises::sizes_said(gate, record) {
+        text.push_str(&format!("\n{}\n", sentence(&said)));
     }
-    text.push_str(&format!("\n{}\n", sentence(&promises::sizes_said(gate, record))));
     text
 }
 

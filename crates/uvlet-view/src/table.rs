@@ -12,7 +12,7 @@ use uvlet_record::{Record, sizes::Measure};
 use crate::units::Units;
 
 pub use attribute::attribute;
-pub use gate::gate;
+pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::survey;
 
@@ -62,7 +62,11 @@ fn measure_said(measure: Measure, record: &Record) -> String {
         }
         _ => String::new(),
     };
-    format!("{coding} by {}, level {}{precompressed}", crate::name::plain(&encoder.name), encoder.level)
+    format!(
+        "{coding} by {}, level {}{precompressed}",
+        crate::name::plain(&encoder.name),
+        encoder.level
+    )
 }
 
 /// `1 file`, `2 files`, `3 entries`.

@@ -119,6 +119,9 @@ pub struct Attribute {
 pub struct Gate {
     #[command(flatten)]
     pub build: Build,
+    /// Which promises to list: those that tell something, or all with what is left of each.
+    #[arg(long = "show", value_enum, default_value_t = Listed::Telling)]
+    pub listed: Listed,
     #[command(flatten)]
     pub show: Show,
 }
@@ -318,6 +321,15 @@ pub enum By {
     Entry,
     /// A kind of file.
     Kind,
+}
+
+/// Which promises are listed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Listed {
+    /// Broken, undecided and warned ones; the others are counted.
+    Telling,
+    /// Every one.
+    All,
 }
 
 /// The order of rows.

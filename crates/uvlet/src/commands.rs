@@ -4,8 +4,8 @@ mod attribute;
 mod demo;
 mod gate;
 mod help;
-mod record;
 mod plugin;
+mod record;
 mod survey;
 
 use std::{collections::BTreeMap, mem::ManuallyDrop, path::PathBuf, sync::Arc};
@@ -81,7 +81,10 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
     let coder = coder(build, &levels, &taken(&list, format));
     let options = Options {
         label: build.label.clone(),
-        description: build.description.clone().or_else(|| config.and_then(|config| config.description.clone())),
+        description: build
+            .description
+            .clone()
+            .or_else(|| config.and_then(|config| config.description.clone())),
         maps: build.maps.clone(),
         root: build.root.clone(),
         precompressed: build.precompressed,
@@ -113,7 +116,9 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
         }
     }
     // A folder that is read with precompressed copies counts them, even if there are none.
-    if build.precompressed && record.encoders.keys().any(|&coding| record.precompressed.get(coding).is_none()) {
+    if build.precompressed
+        && record.encoders.keys().any(|&coding| record.precompressed.get(coding).is_none())
+    {
         return Err(Failure::NoPrecompressed(path));
     }
     Ok(Opened {

@@ -12,10 +12,13 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use uvlet_audit::gate::{Budget, Scope};
+use uvlet_audit::{
+    gate::{Budget, Scope, Strictness},
+    selector::Selector,
+};
 use uvlet_record::sizes::{Coding, Measure};
 
-use reader::{Table, parse};
+use reader::{Table, line_and_column, parse};
 
 /// The file that is read unless another is named.
 pub const FILE: &str = "uvlet.toml";
@@ -35,8 +38,8 @@ pub struct Config {
     pub base: Option<String>,
     /// Levels of encoders that are not their usual ones.
     pub levels: BTreeMap<Coding, u32>,
-    /// The gate takes a development build.
-    pub allow_development: bool,
+    /// How strictly budgets are held.
+    pub strictness: Strictness,
     /// Globs over packages that count as own code.
     pub own: Vec<String>,
     /// The budgets in the order written.
@@ -53,7 +56,7 @@ impl Config {
             description: None,
             base: None,
             levels: BTreeMap::new(),
-            allow_development: false,
+            strictness: Strictness::default(),
             own: Vec::new(),
             budgets: Vec::new(),
         }
@@ -89,13 +92,11 @@ pub fn load(named: Option<&Path>) -> Result<Option<Config>, ConfigError> {
 
 fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
     let located = |(at, message): (usize, String)| {
-        let before = text.get(..at).unwrap_or(text);
-        let line = before.matches('\n').count() + 1;
-        let column = before.rsplit('\n').next().unwrap_or("").chars().count() + 1;
+        let (line, column) = line_and_column(text, at);
         ConfigError::At { path: path.to_owned(), line, column, message }
     };
     let tree = parse(text).map_err(located)?;
-    let table = Table::new("the file", &tree);
+    let table = Table::new("the file", text, &tree);
     settings(path, &table).map_err(located)
 }
 
@@ -119,8 +120,12 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
         }
     }
     if let Some(gate) = table.table("gate")? {
-        gate.only(&["allow_development"])?;
-        config.allow_development = gate.flag("allow_development")?.unwrap_or(false);
+        gate.only(&["allow_development", "allow_estimated", "allow_unattributed"])?;
+        config.strictness = Strictness {
+            allow_development: gate.flag("allow_development")?.unwrap_or(false),
+            allow_estimated: gate.flag("allow_estimated")?.unwrap_or(false),
+            allow_unattributed: gate.with("allow_unattributed", size::parse)?.unwrap_or(0),
+        };
     }
     if let Some(budgets) = table.table("budget")? {
         for (name, budget) in budgets.tables()? {
@@ -131,32 +136,61 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
 }
 
 fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget, reader::Wrong> {
-    table.only(&["total", "each", "at_most", "warn_above", "measure"])?;
-    let scope = match (table.parsed("total")?, table.parsed("each")?) {
-        (Some(selector), None) => Scope::Total(selector),
-        (None, Some(selector)) => Scope::Each(selector),
-        (Some(_), Some(_)) => {
-            return Err(
-                table.wrong(&format!("budget `{name}` has both `total` and `each`; keep one"))
-            );
-        }
-        (None, None) => {
-            return Err(table
-                .wrong(&format!("budget `{name}` says nothing of what; add `total` or `each`")));
-        }
-    };
+    table.only(&["total", "each", "absent", "at_most", "warn_above", "measure"])?;
+    let (key, scope) = scope(name, table)?;
     let at_most = table.with("at_most", size::parse)?;
     let warn_above = table.with("warn_above", size::parse)?;
-    if at_most.is_none() && warn_above.is_none() {
-        return Err(
-            table.wrong(&format!("budget `{name}` has no limit; add `at_most` or `warn_above`"))
-        );
+    match (&scope, at_most, warn_above) {
+        (Scope::Absent(_), None, None) => {}
+        (Scope::Absent(_), ..) => {
+            return Err(table.wrong(&format!(
+                "budget `{name}` forbids something with `absent`, which takes no limit"
+            )));
+        }
+        (_, None, None) => {
+            return Err(table
+                .wrong(&format!("budget `{name}` has no limit; add `at_most` or `warn_above`")));
+        }
+        (_, Some(at_most), Some(warn_above)) if warn_above > at_most => {
+            return Err(table.wrong_at(
+                "warn_above",
+                "`warn_above` is over `at_most`, and could never warn before it breaks",
+            ));
+        }
+        _ => {}
     }
     Ok(Budget {
         name: name.to_owned(),
         scope,
+        place: table.place(key),
         at_most,
         warn_above,
         measure: table.parsed("measure")?.unwrap_or(measure),
     })
+}
+
+/// What a budget is about, and the key that says it.
+fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), reader::Wrong> {
+    let keys: [(&str, fn(Selector) -> Scope); 3] =
+        [("total", Scope::Total), ("each", Scope::Each), ("absent", Scope::Absent)];
+    let mut found = Vec::new();
+    for (key, scope) in keys {
+        if let Some(selector) = table.parsed::<Selector>(key)? {
+            if key == "each" {
+                selector.check_items().map_err(|error| table.wrong_at(key, &error.to_string()))?;
+            }
+            found.push((key, scope(selector)));
+        }
+    }
+    let second = found.get(1).map(|(key, _)| *key);
+    match (found.into_iter().next(), second) {
+        (Some(first), None) => Ok(first),
+        (Some((first, _)), Some(second)) => {
+            Err(table
+                .wrong(&format!("budget `{name}` has both `{first}` and `{second}`; keep one")))
+        }
+        (None, _) => Err(table.wrong(&format!(
+            "budget `{name}` says nothing of what; add `total`, `each` or `absent`"
+        ))),
+    }
 }

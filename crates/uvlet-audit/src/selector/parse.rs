@@ -21,6 +21,17 @@ impl FromStr for Selector {
     }
 }
 
+/// The parts under what joins them; one alone is itself.
+fn joined(mut parts: Vec<Tree>, join: fn(Vec<Tree>) -> Tree) -> Tree {
+    match parts.pop() {
+        Some(only) if parts.is_empty() => only,
+        last => {
+            parts.extend(last);
+            join(parts)
+        }
+    }
+}
+
 struct Parser<'t> {
     text: &'t str,
     at: usize,
@@ -33,28 +44,28 @@ impl<'t> Parser<'t> {
         if self.depth > DEEPEST {
             return Err(self.error("too many parentheses within parentheses"));
         }
-        let mut left = self.union()?;
+        let mut parts = vec![self.union()?];
         while self.keyword("except") {
-            left = Tree::Except(Box::new(left), Box::new(self.union()?));
+            parts.push(self.union()?);
         }
         self.depth -= 1;
-        Ok(left)
+        Ok(joined(parts, Tree::Except))
     }
 
     fn union(&mut self) -> Result<Tree, SelectorError> {
-        let mut left = self.intersection()?;
+        let mut parts = vec![self.intersection()?];
         while self.keyword("or") {
-            left = Tree::Or(Box::new(left), Box::new(self.intersection()?));
+            parts.push(self.intersection()?);
         }
-        Ok(left)
+        Ok(joined(parts, Tree::Or))
     }
 
     fn intersection(&mut self) -> Result<Tree, SelectorError> {
-        let mut left = self.atom()?;
+        let mut parts = vec![self.atom()?];
         while self.keyword("and") {
-            left = Tree::And(Box::new(left), Box::new(self.atom()?));
+            parts.push(self.atom()?);
         }
-        Ok(left)
+        Ok(joined(parts, Tree::And))
     }
 
     fn atom(&mut self) -> Result<Tree, SelectorError> {

@@ -200,7 +200,9 @@ fn functions(value: &Expression<'_>) -> Vec<Place> {
     let given = call.arguments.iter().filter_map(Argument::as_expression);
     given
         .flat_map(|given| match given.get_inner_expression() {
-            Expression::ObjectExpression(object) => values(object).filter_map(|v| function(v?)).collect(),
+            Expression::ObjectExpression(object) => {
+                values(object).filter_map(|v| function(v?)).collect()
+            }
             given => function(given).into_iter().collect::<Vec<_>>(),
         })
         .collect()
@@ -351,7 +353,10 @@ mod tests {
     #[case::a_lazy_wrapper("lazy(()=>w(()=>import('later'),[]))", false)]
     #[case::event("on('click',async()=>{await import('later')})", false)]
     #[case::never_called("function a(){import('later')}", false)]
-    #[case::another_of_that_name("function a(){}function b(a){a()}b();{const c=function a(){import('later')}}", false)]
+    #[case::another_of_that_name(
+        "function a(){}function b(a){a()}b();{const c=function a(){import('later')}}",
+        false
+    )]
     #[case::method("const a={open(){import('later')}};a.open()", false)]
     fn loads(#[case] text: &str, #[case] now: bool) {
         let allocator = Allocator::default();

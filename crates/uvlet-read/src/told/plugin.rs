@@ -134,8 +134,7 @@ pub fn read(json: &str) -> Result<Told, Untold> {
         });
     }
     for (from, module) in file.modules.iter().enumerate() {
-        let asked =
-            [(EdgeKind::Static, &module.needs), (EdgeKind::Dynamic, &module.defers)];
+        let asked = [(EdgeKind::Static, &module.needs), (EdgeKind::Dynamic, &module.defers)];
         for (kind, names) in asked {
             let targets = names.iter().filter_map(|name| ids.get(name.as_str()));
             told.edges.extend(targets.map(|&to| ToldEdge { from, to, kind, request: None }));

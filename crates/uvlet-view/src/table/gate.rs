@@ -1,4 +1,5 @@
-//! The gate: one sentence per promise that is broken or near, the held ones folded into a count.
+//! The gate: one sentence per promise that tells something, what it is first; the held ones folded
+//! into a count.
 
 use anstyle::{AnsiColor, Color, Style};
 use uvlet_audit::gate::{BudgetRow, Gate, LimitKind, Verdict};
@@ -10,98 +11,202 @@ use crate::name::plain;
 /// Contributors that a sentence names.
 const NAMED: usize = 3;
 
-/// The rows as a person wants them.
-pub(crate) struct Standing<'g> {
-    pub broken: Vec<&'g BudgetRow>,
-    /// A promise that is broken need not be said to be near as well.
-    pub near: Vec<&'g BudgetRow>,
-    pub held: usize,
+/// Which promises are listed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Shown {
+    /// Those that tell something; the others are counted.
+    Telling,
+    /// All, with what is left of each.
+    All,
 }
 
-impl<'g> Standing<'g> {
-    pub fn of(gate: &'g Gate) -> Self {
-        let of = |verdict| gate.budgets.iter().filter(move |row| row.verdict == verdict);
-        let broken: Vec<&BudgetRow> = of(Verdict::Broken).collect();
-        let is_new =
-            |row: &&BudgetRow| !broken.iter().any(|b| b.name == row.name && b.item == row.item);
-        let near = of(Verdict::Warned).filter(is_new).collect();
-        Self { near, held: of(Verdict::Held).count(), broken }
-    }
+/// The rows of one verdict as a person wants them.
+pub(crate) struct Standing<'g> {
+    pub verdict: Verdict,
+    /// Rows that get a sentence.
+    pub listed: Vec<&'g BudgetRow>,
+    /// Rows that are counted only.
+    pub counted: usize,
+    /// Why they are only counted.
+    pub note: &'static str,
+}
+
+/// Every row once, by verdict.
+pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
+    use Verdict::{Broken, Held, Undecided, Unjudged, Warned};
+    let is_listed = |row: &&BudgetRow| match row.verdict {
+        // What is broken need not be warned of as well.
+        Warned | Unjudged if row.limit_kind == LimitKind::WarnAbove => {
+            !gate.budgets.iter().any(|other| {
+                matches!(other.verdict, Broken | Undecided)
+                    && (&other.name, &other.item) == (&row.name, &row.item)
+            })
+        }
+        Held => shown == Shown::All,
+        _ => true,
+    };
+    let of = |verdict| {
+        let rows = gate.budgets.iter().filter(move |row| row.verdict == verdict);
+        let (listed, counted): (Vec<&BudgetRow>, Vec<&BudgetRow>) = rows.partition(is_listed);
+        let note = if verdict == Held { "" } else { " of promises above" };
+        Standing { verdict, listed, counted: counted.len(), note }
+    };
+    let standing = [Broken, Undecided, Warned, Unjudged, Held].map(of);
+    standing.into_iter().filter(|one| !one.listed.is_empty() || one.counted > 0).collect()
 }
 
 /// Shows how the budgets stand.
 #[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
-    let Standing { broken: is_broken, near, held } = Standing::of(gate);
-    let label = plain(&record.label);
-    let total = count(gate.budgets.len(), "limit");
-    let mut text = String::new();
-    let first = match gate.verdict {
-        Verdict::Broken => {
-            let style = Style::new().bold().fg_color(Some(Color::Ansi(AnsiColor::Red)));
-            styled(style, &format!("BROKEN: {label} {}.", broken_by(gate, is_broken.len(), &total)))
-        }
-        Verdict::Warned | Verdict::Held => bold(&format!("HELD: {label} keeps to {total}.")),
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen, shown: Shown) -> String {
+    let standing = standing(gate, shown);
+    let first = headline(gate, &plain(&record.label), str::to_uppercase);
+    let style = match gate.verdict {
+        Verdict::Broken => Some(AnsiColor::Red),
+        Verdict::Undecided => Some(AnsiColor::Yellow),
+        _ => None,
     };
-    text.push_str(&first);
+    let mut text = match style {
+        Some(color) => styled(
+            Style::new().bold().fg_color(Some(Color::Ansi(color))),
+            &wrapped(&first, screen.columns(), 0),
+        ),
+        None => bold(&wrapped(&first, screen.columns(), 0)),
+    };
     text.push('\n');
     for reason in &gate.reasons {
         text.push_str(&wrapped(&format!("  {}", plain(&reason.message)), screen.columns(), 4));
         text.push('\n');
     }
-    if !is_broken.is_empty() || !near.is_empty() {
-        text.push('\n');
-    }
-    for (word, rows) in [("broken", &is_broken), ("near  ", &near)] {
-        for row in rows {
-            let line = format!("  {word}  {}", sentence(row, screen));
-            text.push_str(&wrapped(&line, screen.columns(), 10));
+    text.push('\n');
+    for Standing { verdict, listed, counted, note } in &standing {
+        for row in listed {
+            let line = format!("  {:<9}  {}", verdict.name(), sentence(row, screen));
+            text.push_str(&wrapped(&line, screen.columns(), 13));
+            text.push('\n');
+        }
+        if *counted > 0 {
+            let limits = count(*counted, "limit");
+            let line = format!("  {:<9}  {limits}{note}", verdict.name());
+            text.push_str(&wrapped(&line, screen.columns(), 13));
             text.push('\n');
         }
     }
-    if held > 0 {
-        text.push_str(&format!("  held    {}\n", count(held, "limit")));
+    if let Some(said) = sizes_said(gate, record) {
+        text.push_str(&format!("\n{}\n", wrapped(&said, screen.columns(), 0)));
     }
-    text.push('\n');
-    text.push_str(&wrapped(&sizes_said(gate, record), screen.columns(), 0));
-    text.push('\n');
     text
 }
 
-/// The measures that limits are in, with their encoders.
-pub(crate) fn sizes_said(gate: &Gate, record: &Record) -> String {
-    let judged = |measure: &Measure| gate.budgets.iter().any(|row| row.measure == measure.name());
-    format!("Sizes are {}.", measures_said(Measure::ALL.into_iter().filter(judged), record))
+/// How the gate stands, in a word that `word` gives its form, and the counts, which add up to the
+/// number of limits.
+pub(crate) fn headline(gate: &Gate, label: &str, word: impl Fn(&str) -> String) -> String {
+    let warned = gate.budgets.iter().filter(|row| row.verdict == Verdict::Warned).count();
+    let (stands, with) = match gate.verdict {
+        Verdict::Broken => ("broken", String::new()),
+        Verdict::Undecided => ("undecided", String::new()),
+        Verdict::Unjudged => ("not judged", String::new()),
+        Verdict::Warned | Verdict::Held if warned > 0 => {
+            ("held", format!(" with {}", count(warned, "warning")))
+        }
+        Verdict::Warned | Verdict::Held => ("held", String::new()),
+    };
+    format!("{}{with}: {}", word(stands), counts(gate, label))
 }
 
-/// What broke it, for the first sentence.
-pub(crate) fn broken_by(gate: &Gate, exceeded: usize, total: &str) -> String {
-    match (gate.reasons.is_empty(), exceeded) {
-        (false, 0) => "is not taken".to_owned(),
-        (false, _) => format!("is not taken, and exceeds {exceeded} of {total}"),
-        (true, _) => format!("exceeds {exceeded} of {total}"),
+fn counts(gate: &Gate, label: &str) -> String {
+    let of = |verdict| gate.budgets.iter().filter(|row| row.verdict == verdict).count();
+    let limits = count(gate.budgets.len(), "limit");
+    let others = |verdicts: &[Verdict]| {
+        let said = verdicts.iter().filter(|verdict| of(**verdict) > 0);
+        said.map(|verdict| format!(", {} {}", of(*verdict), verdict.name())).collect::<String>()
+    };
+    let broken = of(Verdict::Broken);
+    let rest = [Verdict::Undecided, Verdict::Warned, Verdict::Unjudged, Verdict::Held];
+    match gate.verdict {
+        Verdict::Broken if broken == 0 => {
+            format!("{label} is not taken; of {limits}{}.", others(&rest).trim_start_matches(','))
+        }
+        Verdict::Broken => {
+            let taken = if gate.reasons.is_empty() { "" } else { "is not taken, and " };
+            format!("{label} {taken}breaks {broken} of {limits}{}.", others(&rest))
+        }
+        Verdict::Undecided => {
+            let undecided = of(Verdict::Undecided);
+            format!(
+                "{undecided} of {limits} cannot be judged of {label}{}.",
+                others(&[Verdict::Warned, Verdict::Unjudged, Verdict::Held])
+            )
+        }
+        Verdict::Unjudged => format!("{label} was held against no limit ({limits} unjudged)."),
+        Verdict::Warned | Verdict::Held => {
+            let unjudged = others(&[Verdict::Unjudged]);
+            format!(
+                "{label} keeps {} of {limits}{unjudged}.",
+                of(Verdict::Held) + of(Verdict::Warned)
+            )
+        }
     }
 }
 
+/// The measures that limits are in, with their encoders.
+pub(crate) fn sizes_said(gate: &Gate, record: &Record) -> Option<String> {
+    let judged = |measure: &Measure| gate.budgets.iter().any(|row| row.measure == *measure);
+    let said = measures_said(Measure::ALL.into_iter().filter(judged), record);
+    (!said.is_empty()).then(|| format!("Sizes are {said}."))
+}
+
+/// One promise: what it is, and what that means.
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
-    let measure = row.measure.parse().unwrap_or(Measure::Emitted);
+    let item = row.item.as_ref().map(|item| format!(" {}", plain(item))).unwrap_or_default();
+    format!("{}{item}: {}", plain(&row.name), what(row, screen))
+}
+
+fn what(row: &BudgetRow, screen: &Screen) -> String {
     let units = screen.units;
-    let item = row.item.as_ref().map(|item| format!(", {},", plain(item))).unwrap_or_default();
-    let limit = match row.limit_kind {
-        LimitKind::AtMost => "its",
-        LimitKind::WarnAbove => "the warning line of its",
-    };
+    let measure = row.measure;
+    let is = units.size(row.is.unwrap_or(row.least));
+    let limit = units.size(row.allowed.unwrap_or(0));
     let heaviest =
         row.heaviest.iter().take(NAMED).map(|heavy| {
             format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(measure)))
         });
-    let heaviest: Vec<String> = heaviest.collect();
-    format!(
-        "{}{item} is {} over {limit} {} ({measure}) at {}. Heaviest: {}.",
-        plain(&row.name),
-        units.size(row.over_by),
-        units.size(row.allowed),
-        units.size(row.is),
-        heaviest.join(", "),
-    )
+    let heaviest = match heaviest.collect::<Vec<_>>() {
+        none if none.is_empty() => String::new(),
+        some => format!(" Heaviest: {}.", some.join(", ")),
+    };
+    let because: Vec<String> =
+        row.because.iter().map(|reason| plain(&reason.message).into_owned()).collect();
+    let because = because.join("; ");
+    match (row.verdict, row.limit_kind) {
+        (Verdict::Broken, LimitKind::Absent) => {
+            format!("{is} {measure} of it are there, which may not be.{heaviest}")
+        }
+        (Verdict::Broken, _) => {
+            let over = units.size(row.over_by);
+            format!("{is} {measure}, {over} over its {limit}.{heaviest}")
+        }
+        (Verdict::Warned, _) => {
+            let over = units.size(row.over_by);
+            format!("{is} {measure}, {over} over its warning line of {limit}.{heaviest}")
+        }
+        (Verdict::Held, LimitKind::Absent) => "not there, as promised.".to_owned(),
+        (Verdict::Held, kind) => {
+            let left = units.size(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
+            let line = if kind == LimitKind::WarnAbove { "warning line of " } else { "" };
+            format!("{is} {measure}, {left} below its {line}{limit}.")
+        }
+        (Verdict::Undecided | Verdict::Unjudged, kind) if row.most > row.least => {
+            let (least, most) = (units.size(row.least), units.size(row.most));
+            match kind {
+                LimitKind::Absent => {
+                    format!("up to {most} {measure} of it may be there: {because}.")
+                }
+                _ => format!(
+                    "cannot be held to its {limit}, being anything from {least} to {most} {measure}: {because}."
+                ),
+            }
+        }
+        (Verdict::Undecided, _) => format!("cannot be judged: {because}."),
+        (Verdict::Unjudged, _) => format!("nothing to judge: {because}."),
+    }
 }

@@ -5,10 +5,10 @@ use uvlet_audit::{
     lens::Lens,
     nearest::remedy,
     removal::remove,
-    selector::{self, Selector},
+    selector::{self, Missing, Named, Selector},
 };
 use uvlet_read::Coder;
-use uvlet_record::{FileId, Record, sizes::Coding};
+use uvlet_record::{FileId, Kind, Record, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings};
@@ -34,10 +34,11 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     })?;
     let lens = Lens::new(&record);
     let selection = selector::select(&within, &lens)?;
-    if let Some(name) = selection.unmatched.first() {
+    // A table must not be empty for a misspelt name; what a glob leaves out is its own affair.
+    if let Some(missing) = selection.missing.first() {
         return Err(Failure::In {
             selector: within.text().to_owned(),
-            message: unmatched(name, &record),
+            message: said(missing, &record),
         });
     }
     let by = match arguments.by {
@@ -95,9 +96,22 @@ fn at_levels_of(record: &Record, coder: Coder) -> Coder {
     Coder { levels: levels.collect(), ..coder }
 }
 
-fn unmatched(name: &str, record: &Record) -> String {
-    let packages = record.packages.iter().map(|package| package.name.as_str());
-    let modules = record.modules.iter().map(|module| module.path.as_str());
-    let remedy = remedy(name, packages.chain(modules));
-    format!("no package, module or folder of this build is called `{name}`, {remedy}")
+/// What is missing, and what there is instead.
+fn said(missing: &Missing, record: &Record) -> String {
+    if !missing.near.is_empty() || !missing.several.is_empty() {
+        return missing.said();
+    }
+    let names: Vec<&str> = match missing.set {
+        Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
+            record.entries.iter().map(|entry| entry.name.as_str()).collect()
+        }
+        Named::Chunk => record.chunks.iter().map(|chunk| chunk.name.as_str()).collect(),
+        Named::File => record.files.iter().map(|file| file.path.as_str()).collect(),
+        Named::Kind => Kind::ALL.iter().map(|kind| kind.name()).collect(),
+        Named::Package => record.packages.iter().map(|package| package.name.as_str()).collect(),
+        Named::Module | Named::Folder => {
+            record.modules.iter().map(|module| module.path.as_str()).collect()
+        }
+    };
+    format!("{}, {}", missing.said(), remedy(&missing.name, names.into_iter()))
 }

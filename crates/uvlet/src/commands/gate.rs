@@ -3,15 +3,17 @@
 use std::path::PathBuf;
 
 use uvlet_audit::{
-    gate::{Gate, Verdict, gate},
+    gate::{Verdict, gate},
     lens::Lens,
 };
-use uvlet_record::Notice;
-use uvlet_view::{csv, markdown, table};
+use uvlet_view::{
+    csv, markdown,
+    table::{self, Shown},
+};
 
 use super::{Measures, Opened, Wanted, as_json, open, screen, settings};
 use crate::{
-    cli::{self, Format},
+    cli::{self, Format, Listed},
     config::{ConfigError, FILE},
     failure::{Failure, Status},
     output,
@@ -32,35 +34,29 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         format: show.format,
         texts: false,
     })?;
-    let answer = gate(&Lens::new(&record), &config.budgets, config.allow_development)
+    let answer = gate(&Lens::new(&record), &config.budgets, config.strictness)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
-    let mut notices = record.notices.clone();
-    notices.extend(unmatched(&answer));
+    let notices = [record.notices.clone(), answer.notices.clone()].concat();
+    let shown = match arguments.listed {
+        Listed::All => Shown::All,
+        Listed::Telling => Shown::Telling,
+    };
     let text = match show.format {
         Format::Json => as_json("gate", &record, &notices, &answer)?,
         Format::Csv => csv::gate(&answer, &record),
         Format::Markdown => {
             let screen = screen(show, &[config.measure]);
-            markdown::gate(&answer, &record, &screen) + &markdown::notices(&notices)
+            markdown::gate(&answer, &record, &screen, shown) + &markdown::notices(&notices)
         }
         Format::Table => {
             let screen = screen(show, &[config.measure]);
-            table::gate(&answer, &record, &screen) + &table::notices(&notices, &screen)
+            table::gate(&answer, &record, &screen, shown) + &table::notices(&notices, &screen)
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(match answer.verdict {
         Verdict::Broken => Status::Broken,
-        Verdict::Warned | Verdict::Held => Status::Held,
-    })
-}
-
-/// A budget that forbids something counts 0 B of it, which a misspelt name does too.
-fn unmatched(gate: &Gate) -> impl Iterator<Item = Notice> + '_ {
-    gate.unmatched.iter().map(|(budget, name)| {
-        let message = format!(
-            "budget `{budget}` names `{name}`, which this build does not hold: it counts 0 B"
-        );
-        Notice::new("budget-unmatched", message, None)
+        Verdict::Undecided => Status::NoAnswer,
+        Verdict::Warned | Verdict::Unjudged | Verdict::Held => Status::Held,
     })
 }

@@ -19,21 +19,40 @@ pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Wrong> {
     })
 }
 
+/// Line and column of a byte, in characters from 1.
+pub fn line_and_column(text: &str, at: usize) -> (usize, usize) {
+    let before = text.get(..at).unwrap_or(text);
+    let line = before.matches('\n').count() + 1;
+    (line, before.rsplit('\n').next().unwrap_or("").chars().count() + 1)
+}
+
 /// A table, by the name that messages give it.
 pub struct Table<'t> {
+    /// The whole file.
+    text: &'t str,
     name: Cow<'t, str>,
     at: usize,
     entries: &'t DeTable<'t>,
 }
 
 impl<'t> Table<'t> {
-    pub fn new(name: &'t str, tree: &'t Spanned<DeTable<'t>>) -> Self {
-        Self { name: name.into(), at: tree.span().start, entries: tree.get_ref() }
+    pub fn new(name: &'t str, text: &'t str, tree: &'t Spanned<DeTable<'t>>) -> Self {
+        Self { text, name: name.into(), at: tree.span().start, entries: tree.get_ref() }
     }
 
     /// Complains about the table as a whole.
     pub fn wrong(&self, message: &str) -> Wrong {
         (self.at, message.to_owned())
+    }
+
+    /// Complains about the value of a key.
+    pub fn wrong_at(&self, key: &str, message: &str) -> Wrong {
+        (self.value(key).map_or(self.at, |value| value.span().start), message.to_owned())
+    }
+
+    /// Line and column of a key's value, from 1.
+    pub fn place(&self, key: &str) -> (usize, usize) {
+        line_and_column(self.text, self.value(key).map_or(self.at, |value| value.span().start))
     }
 
     /// Refuses keys that mean nothing here.
@@ -114,7 +133,7 @@ impl<'t> Table<'t> {
 
     pub fn table(&self, key: &'t str) -> Result<Option<Self>, Wrong> {
         let Some(value) = self.value(key) else { return Ok(None) };
-        Self::of(format!("[{key}]").into(), value).map(Some)
+        self.of(format!("[{key}]").into(), value).map(Some)
     }
 
     /// Every entry as a table, in the order of the file.
@@ -126,17 +145,17 @@ impl<'t> Table<'t> {
             tables.push((
                 key.span().start,
                 name,
-                Self::of(format!("[{prefix}.{name}]").into(), value)?,
+                self.of(format!("[{prefix}.{name}]").into(), value)?,
             ));
         }
         tables.sort_by_key(|(at, ..)| *at);
         Ok(tables.into_iter().map(|(_, name, table)| (name, table)).collect())
     }
 
-    fn of(name: Cow<'t, str>, value: &'t Spanned<DeValue<'t>>) -> Result<Self, Wrong> {
+    fn of(&self, name: Cow<'t, str>, value: &'t Spanned<DeValue<'t>>) -> Result<Self, Wrong> {
         let at = value.span().start;
         match value.get_ref() {
-            DeValue::Table(entries) => Ok(Self { name, at, entries }),
+            DeValue::Table(entries) => Ok(Self { text: self.text, name, at, entries }),
             _ => Err((at, format!("{name} is a table of its own, not a value"))),
         }
     }

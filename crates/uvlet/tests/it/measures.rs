@@ -100,7 +100,17 @@ fn twins_are_traced_and_damaged_ones_are_not_used() {
     assert_eq!(with["encoders"]["br"]["precompressed"], 1);
     let modules = json(
         good.path(),
-        &["attribute", "dist", "--by", "module", "--in", "scripts", "--measure", "br", "--precompressed"],
+        &[
+            "attribute",
+            "dist",
+            "--by",
+            "module",
+            "--in",
+            "scripts",
+            "--measure",
+            "br",
+            "--precompressed",
+        ],
     );
     assert_eq!(modules["encoders"]["br"]["shares"], "traced");
     assert_eq!(modules["total"]["sizes"]["br"], twin.len());
@@ -131,7 +141,11 @@ fn other_levels_and_measures_than_a_record_holds_are_refused() {
     assert!(said.err.contains("`uvlet record BUILD --measure br -o FILE`"), "{}", said.err);
     let at_nine = ["survey", "nine.json.gz", "--level", "gzip=9", "--precompressed"];
     let said = uvlet(folder.path(), &at_nine);
-    assert!(said.status == 2 && said.err.contains("make it anew with --precompressed"), "{}", said.err);
+    assert!(
+        said.status == 2 && said.err.contains("make it anew with --precompressed"),
+        "{}",
+        said.err
+    );
     // All that a record holds is no question of more.
     fs::write(folder.path().join("uvlet.toml"), "").unwrap();
     let all = json(folder.path(), &["survey", "nine.json.gz", "--measure", "all"]);

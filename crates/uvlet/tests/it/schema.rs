@@ -142,7 +142,29 @@ mod strict {
         pages: Vec<String>,
         found_by: String,
         startup: Startup,
-        deferred: Files,
+        at_once: Files,
+        deferred: Deferred,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Deferred {
+        sizes: Sizes,
+        file_count: u64,
+        loads: Vec<Load>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Load {
+        request: String,
+        route: Option<String>,
+        by: Option<String>,
+        when: String,
+        sizes: Sizes,
+        files: Vec<String>,
+        mostly: Option<String>,
+        others: u64,
     }
 
     #[derive(Deserialize)]
@@ -233,15 +255,20 @@ mod strict {
     #[derive(Deserialize)]
     #[serde(deny_unknown_fields)]
     struct Budget {
+        app: Option<String>,
         name: String,
         item: Option<String>,
         selector: String,
         limit_kind: String,
         measure: String,
-        allowed: u64,
-        is: u64,
+        base: Option<u64>,
+        allowed: Option<u64>,
+        is: Option<u64>,
         over_by: u64,
+        least: u64,
+        most: u64,
         verdict: String,
+        because: Vec<Reason>,
         heaviest: Vec<Heavy>,
     }
 
