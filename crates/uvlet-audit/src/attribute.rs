@@ -75,10 +75,46 @@ pub struct Total {
     pub sizes: Sizes,
 }
 
-/// One package, module or file, or `(…)` for what is none.
+/// What a row is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[serde(rename_all = "kebab-case")]
+#[expect(missing_docs, reason = "each names what a row is")]
+pub enum RowKind {
+    Package,
+    Module,
+    Folder,
+    Chunk,
+    File,
+    Entry,
+    Kind,
+    /// Own code that is no package.
+    Own,
+    /// Installed code of no package that could be told.
+    ThirdParty,
+    Glue,
+    Assets,
+    Unattributed,
+    /// Files that more than one entry loads.
+    Several,
+    /// Files that no entry loads.
+    None,
+}
+
+impl RowKind {
+    /// It stands for what its name says, and not for a remainder of some sort.
+    #[must_use]
+    pub fn is_named(self) -> bool {
+        use RowKind::{Chunk, Entry, File, Folder, Kind, Module, Package};
+        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind)
+    }
+}
+
+/// One package, module or file, or what is none.
 #[derive(Debug, Serialize, JsonSchema)]
 pub struct Row {
-    /// Its name.
+    /// What it is.
+    pub row: RowKind,
+    /// Its name; of what has none a word in parentheses.
     pub name: String,
     /// Version of the package.
     pub version: Option<String>,
@@ -256,6 +292,22 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Assets => "(assets)".to_owned(),
         Who::Unattributed => "(unattributed)".to_owned(),
     };
+    let row = match who {
+        Who::Package(_) => RowKind::Package,
+        Who::Module(_) => RowKind::Module,
+        Who::File(_) => RowKind::File,
+        Who::Folder(_) => RowKind::Folder,
+        Who::Chunk(_) => RowKind::Chunk,
+        Who::Entry(_) => RowKind::Entry,
+        Who::Kind(_) => RowKind::Kind,
+        Who::SeveralEntries => RowKind::Several,
+        Who::NoEntry => RowKind::None,
+        Who::ThirdParty => RowKind::ThirdParty,
+        Who::Own => RowKind::Own,
+        Who::Glue => RowKind::Glue,
+        Who::Assets => RowKind::Assets,
+        Who::Unattributed => RowKind::Unattributed,
+    };
     let cells = || ids.iter().map(|id| &record.cells[id.at()]);
     let modules: BTreeSet<Option<ModuleId>> = cells()
         .map(|cell| match cell.owner {
@@ -267,6 +319,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
     let chunks: BTreeSet<&str> =
         cells().filter_map(|cell| Some(lens.chunk_of(cell.file)?.name.as_str())).collect();
     Row {
+        row,
         name,
         version: package.and_then(|package| package.version.clone()),
         place: package.map(|package| package.place.clone()),

@@ -13,7 +13,7 @@ use uvlet_record::{
 };
 
 use crate::{
-    attribute::{By, Sort, attribute},
+    attribute::{By, RowKind, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, Missing, Selection, Selector, SelectorError},
 };
@@ -178,6 +178,8 @@ pub struct BudgetRow {
 /// One contributor.
 #[derive(Clone, Debug, Serialize, JsonSchema)]
 pub struct Heavy {
+    /// What it is.
+    pub row: RowKind,
     /// Package, or `(own)` and the like.
     pub name: String,
     /// What it has in the selection.
@@ -375,7 +377,7 @@ impl Judge<'_, '_> {
                 .into_iter()
                 .filter(|row| row.sizes.get(measure) > 0)
                 .take(HEAVIEST)
-                .map(|row| Heavy { name: row.name, sizes: row.sizes })
+                .map(|row| Heavy { row: row.row, name: row.name, sizes: row.sizes })
                 .collect();
         let doubts = self.doubts(&least, &most, &bounds, measure);
         for (limit_kind, allowed) in limits(budget) {

@@ -1,6 +1,6 @@
 //! A bar whose parts differ in pattern as well as in colour.
 
-use anstyle::{AnsiColor, Color, Style};
+use anstyle::{Ansi256Color, AnsiColor, Color, Style};
 
 /// One part of a bar.
 pub struct Part {
@@ -16,14 +16,17 @@ const fn coloured(color: AnsiColor) -> Style {
     Style::new().fg_color(Some(Color::Ansi(color)))
 }
 
+/// A grey of its own, which reads on light and on dark.
+const GREY: Style = Style::new().fg_color(Some(Color::Ansi256(Ansi256Color(244))));
+
 /// The parts of startup in the order they are drawn, then what is deferred.
 pub const PARTS: [Part; 6] = [
     Part { word: "own", pattern: '█', style: coloured(AnsiColor::Cyan) },
     Part { word: "third-party", pattern: '▒', style: coloured(AnsiColor::Yellow) },
-    Part { word: "glue", pattern: '+', style: coloured(AnsiColor::BrightBlack) },
-    Part { word: "assets", pattern: 'o', style: coloured(AnsiColor::Blue) },
+    Part { word: "glue", pattern: '=', style: coloured(AnsiColor::BrightBlack) },
+    Part { word: "assets", pattern: ':', style: coloured(AnsiColor::Blue) },
     Part { word: "unattributed", pattern: '?', style: coloured(AnsiColor::Magenta) },
-    Part { word: "deferred", pattern: '─', style: coloured(AnsiColor::BrightBlack) },
+    Part { word: "deferred", pattern: '─', style: GREY },
 ];
 
 /// Draws the parts at `columns` per `scale` bytes. Widths follow the running sum, so that the bar's

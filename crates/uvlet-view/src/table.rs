@@ -14,7 +14,7 @@ use crate::units::Units;
 pub use attribute::attribute;
 pub use gate::{Shown, gate};
 pub use notices::notices;
-pub use survey::survey;
+pub use survey::{Detail, survey};
 
 /// How to show it.
 #[derive(Clone, Debug)]
@@ -27,6 +27,8 @@ pub struct Screen {
     pub measure: Measure,
     /// Measures that were asked for besides, in further columns.
     pub also: Vec<Measure>,
+    /// How sizes are meant was said before.
+    pub brief: bool,
 }
 
 /// Narrower screens are laid out as this wide: below it no table reads.
@@ -69,10 +71,11 @@ fn measure_said(measure: Measure, record: &Record) -> String {
     )
 }
 
-/// `1 file`, `2 files`, `3 entries`.
+/// `1 file`, `2 files`, `3 entries`; of words without a plural as they are.
 pub(crate) fn count(number: usize, noun: &str) -> String {
     let noun = match (number, noun.strip_suffix('y')) {
         (1, _) => noun.to_owned(),
+        _ if matches!(noun, "data" | "wasm") => noun.to_owned(),
         (_, Some(stem)) => format!("{stem}ies"),
         (_, None) => format!("{noun}s"),
     };

@@ -2,8 +2,6 @@
 
 use std::str::FromStr;
 
-use uvlet_ledger::shares::apportion;
-
 /// What sizes are shown in.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Units {
@@ -48,24 +46,19 @@ impl Units {
         }
     }
 
-    /// The number alone, for a column whose heading holds the unit.
+    /// A number for a column whose heading holds the unit; one that has outgrown it has its own.
     #[must_use]
     pub fn number(self, bytes: u64) -> String {
         if self == Self::Bytes {
             return grouped(bytes);
         }
-        shown(tenths(bytes, self.scale()), bytes)
-    }
-
-    /// The numbers of a column whose rows are all of a total: rounded together by largest
-    /// remainder, so that what is shown adds up to the total as it is shown.
-    #[must_use]
-    pub fn column(self, rows: &[u64], total: u64) -> Vec<String> {
-        if self == Self::Bytes {
-            return rows.iter().map(|&bytes| grouped(bytes)).collect();
+        if let Some(large) = self.large(bytes) {
+            return large;
         }
-        let parts = apportion(tenths(total, self.scale()), rows);
-        parts.into_iter().zip(rows).map(|(tenths, &bytes)| shown(tenths, bytes)).collect()
+        match tenths(bytes, self.scale()) {
+            0 if bytes > 0 => "<0.1".to_owned(),
+            tenths => format!("{}.{}", tenths / 10, tenths % 10),
+        }
     }
 
     /// Number and unit, for a sentence.
@@ -74,24 +67,53 @@ impl Units {
         if self == Self::Bytes || bytes < self.scale() {
             return format!("{} B", grouped(bytes));
         }
+        if let Some(large) = self.large(bytes) {
+            return large;
+        }
         let tenths = tenths(bytes, self.scale());
         // A limit of 170 kB reads as it was written.
         if tenths.is_multiple_of(10) && bytes.is_multiple_of(self.scale()) {
-            return format!("{} {}", grouped(tenths / 10), self.symbol());
+            return format!("{} {}", tenths / 10, self.symbol());
         }
-        format!("{}.{} {}", grouped(tenths / 10), tenths % 10, self.symbol())
+        format!("{}.{} {}", tenths / 10, tenths % 10, self.symbol())
     }
-}
 
-fn shown(tenths: u64, bytes: u64) -> String {
-    if tenths == 0 && bytes > 0 {
-        return "<0.1".to_owned();
+    /// What no longer reads well in the unit: `1.24 MB`.
+    fn large(self, bytes: u64) -> Option<String> {
+        let units = match self {
+            Self::Kb => ["MB", "GB"],
+            Self::Kib => ["MiB", "GiB"],
+            Self::Bytes => return None,
+        };
+        if tenths(bytes, self.scale()) < 9995 {
+            return None;
+        }
+        let mut scale = self.scale() * self.scale();
+        let mut unit = units[0];
+        if hundredths(bytes, scale) >= 99_950 {
+            (scale, unit) = (scale * self.scale(), units[1]);
+        }
+        let hundredths = hundredths(bytes, scale);
+        let (whole, part) = (hundredths / 100, hundredths % 100);
+        // A limit of 2 MB reads as it was written.
+        match bytes.is_multiple_of(scale) {
+            true => Some(format!("{} {unit}", grouped(whole))),
+            false => Some(format!("{}.{part:02} {unit}", grouped(whole))),
+        }
     }
-    format!("{}.{}", grouped(tenths / 10), tenths % 10)
 }
 
 fn tenths(bytes: u64, scale: u64) -> u64 {
-    let rounded = (u128::from(bytes) * 10 + u128::from(scale) / 2) / u128::from(scale);
+    parts(bytes, scale, 10)
+}
+
+fn hundredths(bytes: u64, scale: u64) -> u64 {
+    parts(bytes, scale, 100)
+}
+
+/// Bytes in parts of a unit, rounded to the nearest.
+fn parts(bytes: u64, scale: u64, parts: u128) -> u64 {
+    let rounded = (u128::from(bytes) * parts + u128::from(scale) / 2) / u128::from(scale);
     u64::try_from(rounded).unwrap_or(u64::MAX)
 }
 
@@ -133,20 +155,17 @@ mod tests {
     #[case(Units::Kb, 40, "40 B", "<0.1")]
     #[case(Units::Kb, 170_000, "170 kB", "170.0")]
     #[case(Units::Kb, 12_449, "12.4 kB", "12.4")]
-    #[case(Units::Kb, 1_234_567, "1,234.6 kB", "1,234.6")]
+    #[case(Units::Kb, 8_561, "8.6 kB", "8.6")]
+    #[case(Units::Kb, 999_449, "999.4 kB", "999.4")]
+    #[case(Units::Kb, 999_950, "1.00 MB", "1.00 MB")]
+    #[case(Units::Kb, 1_234_567, "1.23 MB", "1.23 MB")]
+    #[case(Units::Kb, 2_000_000, "2 MB", "2 MB")]
+    #[case(Units::Kb, 1_500_000_000_000, "1,500 GB", "1,500 GB")]
     #[case(Units::Kib, 1536, "1.5 KiB", "1.5")]
     #[case(Units::Bytes, 1_234_567, "1,234,567 B", "1,234,567")]
     fn sizes(#[case] units: Units, #[case] bytes: u64, #[case] size: &str, #[case] number: &str) {
         assert_eq!(units.size(bytes), size);
         assert_eq!(units.number(bytes), number);
-    }
-
-    #[test]
-    fn columns_add_up_as_they_are_shown() {
-        // Rounded one by one, the rows would read 0.1 + 0.1 + 0.1 of 0.4.
-        assert_eq!(Units::Kb.column(&[140, 130, 130], 400), ["0.2", "0.1", "0.1"]);
-        assert_eq!(Units::Kb.column(&[1000, 3], 1003), ["1.0", "<0.1"]);
-        assert_eq!(Units::Bytes.column(&[1000, 3], 1003), ["1,000", "3"]);
     }
 
     #[test]

@@ -29,7 +29,7 @@ pub enum Command {
     /// and every static import of it. Deferred is what it can load later with `import()`; a script
     /// tag's `defer` is not that, its script arrives at startup all the same.
     #[command(
-        after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --measure gzip,br\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
+        after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --entry booking --all\n  uvlet survey dist --measure gzip,br\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
     )]
     Survey(Survey),
     /// Whose bytes are they: which package, module, folder, chunk, file, entry or kind?
@@ -84,6 +84,13 @@ pub enum Command {
 pub struct Survey {
     #[command(flatten)]
     pub build: Build,
+    /// Show only the entries that this names, each in full; `*`, `**` and `?` are wildcards. May be
+    /// given several times.
+    #[arg(long = "entry", value_name = "NAME")]
+    pub entries: Vec<String>,
+    /// List every file and every load on demand.
+    #[arg(long)]
+    pub all: bool,
     #[command(flatten)]
     pub show: Show,
     #[command(flatten)]
@@ -226,6 +233,9 @@ pub struct Show {
     /// Colour the output.
     #[arg(long, value_enum, default_value_t = Color::Auto)]
     pub color: Color,
+    /// How sizes are meant was said before.
+    #[arg(skip)]
+    pub brief: bool,
 }
 
 #[derive(Debug, Args)]

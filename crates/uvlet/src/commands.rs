@@ -178,7 +178,7 @@ fn taken(shown: &[Measure], format: Format) -> Vec<Measure> {
 fn screen(show: &Show, measures: &[Measure]) -> Screen {
     let width = show.width.unwrap_or_else(|| output::width(show.output.as_deref()));
     let (&measure, also) = measures.split_first().unwrap_or((&Measure::Emitted, &[]));
-    Screen { width, units: show.units, measure, also: also.to_owned() }
+    Screen { width, units: show.units, measure, also: also.to_owned(), brief: show.brief }
 }
 
 fn as_json<A: Serialize>(

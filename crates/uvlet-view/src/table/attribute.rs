@@ -1,8 +1,8 @@
 //! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
 
-use std::ops::Range;
+use std::{collections::HashSet, ops::Range};
 
-use uvlet_audit::attribute::{Attribution, By, Row};
+use uvlet_audit::attribute::{Attribution, By, Row, RowKind};
 use uvlet_record::{Basis, Record, sizes::Measure};
 
 use super::{
@@ -14,6 +14,9 @@ use crate::{
     name::{fitted, plain},
     units::share,
 };
+
+/// The basis that marks its numbers.
+const ESTIMATED: &str = "estimated";
 
 /// Shows an attribution; at most `top` rows, and one for the rest.
 #[must_use]
@@ -58,7 +61,7 @@ pub(crate) fn rows(
     let total = answer.total.sizes.get(measure);
     let what = answer.by.name();
     let (shown, rest) = cut(answer, measure, top);
-    let numbers = numbers(&shown, rest, answer, screen);
+    let numbers = numbers(&shown, rest, screen);
     let removals = removals(&shown, screen);
     let also: Vec<Vec<String>> =
         screen.also.iter().map(|&m| column(answer, &shown, rest.is_some(), m, screen)).collect();
@@ -81,16 +84,18 @@ pub(crate) fn rows(
         cells.extend(shows_chunks.then_some(chunks));
         lines.push(cells);
     };
+    let twice = twice(&answer.rows);
     for (row, number) in shown.iter().zip(&numbers) {
-        let of_package = (answer.by == By::Package).then(|| package(row, &answer.rows));
-        let name = named(of_package.as_deref().unwrap_or(&row.name));
-        line(name, number, row.sizes.get(measure), basis(row, measure), chunks(row));
+        let name = named(&name(row, &twice));
+        let basis = basis(row, measure);
+        let number = if basis == ESTIMATED { &format!("≈ {number}") } else { number };
+        line(name, number, row.sizes.get(measure), basis, chunks(row));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
         line(format!("(the other {count})"), number, bytes, "", String::new());
     }
     line("total".to_owned(), &screen.units.number(total), total, "", String::new());
-    Rows { sentence: sentence(answer, &shown, &numbers, screen), heads, lines, further }
+    Rows { sentence: sentence(answer, screen), heads, lines, further }
 }
 
 /// One table, or one with the further measures below it where they do not fit beside the rest.
@@ -129,16 +134,11 @@ fn cut(
     (shown.iter().collect(), (!rest.is_empty()).then_some((rest.len(), bytes)))
 }
 
-/// The numbers of the rows shown, and of that for the rest.
-fn numbers(
-    shown: &[&Row],
-    rest: Option<(usize, u64)>,
-    answer: &Attribution,
-    screen: &Screen,
-) -> Vec<String> {
+/// The numbers of the rows shown, and of that for the rest. Each is rounded by itself; the total is
+/// exact.
+fn numbers(shown: &[&Row], rest: Option<(usize, u64)>, screen: &Screen) -> Vec<String> {
     let of_rows = shown.iter().map(|row| row.sizes.get(screen.measure));
-    let bytes: Vec<u64> = of_rows.chain(rest.map(|(_, bytes)| bytes)).collect();
-    screen.units.column(&bytes, answer.total.sizes.get(screen.measure))
+    of_rows.chain(rest.map(|(_, bytes)| bytes)).map(|bytes| screen.units.number(bytes)).collect()
 }
 
 /// What the files of the rows shown would lose without them, if that was asked.
@@ -174,8 +174,8 @@ fn column(
     if has_rest {
         bytes.push(total - bytes.iter().sum::<u64>());
     }
-    let mut cells = screen.units.column(&bytes, total);
-    let is_estimated = |rows: &[&Row]| rows.iter().any(|row| basis(row, measure) == "estimated");
+    let mut cells: Vec<String> = bytes.iter().map(|&bytes| screen.units.number(bytes)).collect();
+    let is_estimated = |rows: &[&Row]| rows.iter().any(|row| basis(row, measure) == ESTIMATED);
     let others: Vec<&Row> = answer.rows.iter().skip(shown.len()).collect();
     let parts = shown.iter().map(std::slice::from_ref).chain([&others[..]]);
     for (cell, rows) in cells.iter_mut().zip(parts) {
@@ -187,50 +187,63 @@ fn column(
     cells
 }
 
-/// A package with its version; one that stands in several places with that place.
-fn package(row: &Row, rows: &[Row]) -> String {
-    let version = row.version.as_ref().map(|version| format!(" {version}")).unwrap_or_default();
-    let twice = rows.iter().filter(|other| other.name == row.name).count() > 1;
-    let place = row.place.as_ref().filter(|_| twice).map(|place| {
-        let above = place.strip_suffix(&format!("/node_modules/{}", row.name));
-        let host = above.map(|above| above.strip_prefix("node_modules/").unwrap_or(above));
-        host.map_or_else(String::new, |host| format!(" (in {host})"))
-    });
-    format!("{}{version}{}", row.name, place.unwrap_or_default())
+/// A row's name: a package with its version, what stands in several places with the place, and what
+/// only looks like a remainder in quotes.
+fn name(row: &Row, twice: &HashSet<&str>) -> String {
+    let poses = row.row.is_named() && row.name.starts_with('(') && row.name.ends_with(')');
+    let name = if poses { format!("\"{}\"", row.name) } else { row.name.clone() };
+    if !matches!(row.row, RowKind::Package | RowKind::Module) {
+        return name;
+    }
+    let version = row.version.as_ref().filter(|_| row.row == RowKind::Package);
+    let version = version.map(|version| format!(" {version}")).unwrap_or_default();
+    let place = row.place.as_ref().filter(|_| twice.contains(row.name.as_str()));
+    let place = place.map(|place| format!(" (in {place})")).unwrap_or_default();
+    format!("{name}{version}{place}")
 }
 
-/// The heaviest row in words, with the number that it has in the table.
-fn sentence(answer: &Attribution, shown: &[&Row], numbers: &[String], screen: &Screen) -> String {
+/// Names that several rows have.
+fn twice(rows: &[Row]) -> HashSet<&str> {
+    let mut seen = HashSet::new();
+    rows.iter().map(|row| row.name.as_str()).filter(|name| !seen.insert(*name)).collect()
+}
+
+/// The heaviest row in words, whatever it is.
+fn sentence(answer: &Attribution, screen: &Screen) -> String {
     let measure = screen.measure;
-    let what = answer.by.name();
-    let size = |row: &Row| {
-        let bytes = row.sizes.get(measure);
-        let said = screen.units.size(bytes);
-        let symbol = screen.units.symbol();
-        let in_table = shown.iter().zip(numbers).find(|(shown, _)| std::ptr::eq(**shown, row));
-        match in_table {
-            Some((_, number)) if said.ends_with(&format!(" {symbol}")) => {
-                format!("{number} {symbol}")
-            }
-            _ => said,
-        }
-    };
+    let size = |bytes: u64| screen.units.size(bytes);
     let total = answer.total.sizes.get(measure);
-    let within =
-        answer.within.as_ref().map_or("everything".to_owned(), |text| plain(text).into_owned());
-    let real: Vec<&Row> = answer.rows.iter().filter(|row| !row.name.starts_with('(')).collect();
-    match real.iter().max_by_key(|row| row.sizes.get(measure)) {
-        Some(row) => format!(
-            "{} is the heaviest of {}: {} of {} ({measure}), {} of {within}.",
-            plain(&row.name),
-            count(real.len(), what),
-            size(row),
-            screen.units.size(total),
-            share(row.sizes.get(measure), total),
-        ),
-        None => {
-            format!("No {what} is known in {within}: {} ({measure}).", screen.units.size(total))
+    let within = answer.within.as_ref().map(|text| plain(text).into_owned());
+    let within = within.as_deref().unwrap_or("everything");
+    let heaviest = answer.rows.iter().max_by_key(|row| row.sizes.get(measure));
+    let Some(heaviest) = heaviest.filter(|_| answer.total.sizes.emitted > 0) else {
+        return format!("This build holds nothing of {within}: 0 B.");
+    };
+    let bytes = heaviest.sizes.get(measure);
+    let share = share(bytes, total);
+    let name = name(heaviest, &twice(&answer.rows));
+    let name = plain(&name);
+    let of = format!("{} of {} ({measure}), {share} of {within}", size(bytes), size(total));
+    let of_what = match heaviest.row {
+        RowKind::Own => "Own code".to_owned(),
+        RowKind::ThirdParty => "Third-party code of no known package".to_owned(),
+        RowKind::Glue => "The bundler's own code".to_owned(),
+        RowKind::Assets => "Assets".to_owned(),
+        RowKind::Unattributed => {
+            return format!("Nobody is known to own {of}.");
         }
+        RowKind::Several => "What several entries load".to_owned(),
+        RowKind::None => "What no entry loads".to_owned(),
+        _ => name.into_owned(),
+    };
+    let named = answer.rows.iter().filter(|row| row.row.is_named()).count();
+    match (answer.rows.len(), heaviest.row.is_named()) {
+        (1, _) => format!("{of_what} is all of {within}: {} ({measure}).", size(total)),
+        (_, true) if named > 1 => {
+            format!("{of_what} is the heaviest of {}: {of}.", count(named, answer.by.name()))
+        }
+        (_, true) => format!("{of_what} is {of}."),
+        (_, false) => format!("{of_what} weighs most: {of}."),
     }
 }
 
@@ -238,7 +251,7 @@ fn sentence(answer: &Attribution, shown: &[&Row], numbers: &[String], screen: &S
 /// are known.
 fn basis(row: &Row, measure: Measure) -> &'static str {
     // Nothing was found out of bytes that nobody owns.
-    if row.name == "(unattributed)" {
+    if row.row == RowKind::Unattributed {
         return "";
     }
     let basis = match measure {
@@ -249,7 +262,7 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
         Basis::Mapped => "mapped",
         Basis::Reported => "reported",
         Basis::Located => "located",
-        Basis::Estimated => "estimated",
+        Basis::Estimated => ESTIMATED,
     }
 }
 
@@ -266,14 +279,19 @@ fn chunks(row: &Row) -> String {
 pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -> String {
     let mut text = format!("Sizes are {}.", measures_said(screen.measures(), record));
     let shared_out =
-        |measure: Measure| answer.rows.iter().any(|row| basis(row, measure) == "estimated");
-    if screen.also.iter().any(|&measure| shared_out(measure)) {
+        |measure: Measure| answer.rows.iter().any(|row| basis(row, measure) == ESTIMATED);
+    if screen.measures().any(shared_out) {
         text.push_str(" ≈ is estimated.");
     }
     if answer.rows.first().is_some_and(|row| row.removal.is_some()) {
         text.push_str(" If removed: what the row's files lose when they are encoded without it; this does not add up.");
     }
     let Measure::Coded(coding) = screen.measure else { return text };
+    // Rows that are whole files need no explanation, nor does what was explained before.
+    let is_of_parts = matches!(answer.by, By::Package | By::Module | By::Folder);
+    if !is_of_parts || answer.rows.len() < 2 || screen.brief {
+        return text;
+    }
     if !coding.is_traced() {
         text.push_str(&format!(
             " A file's own size is exact; under {coding}, its rows share it in proportion to their emitted bytes (estimated)."

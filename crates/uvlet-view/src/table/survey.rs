@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::survey::{EntryRow, Startup, Survey};
+use uvlet_audit::survey::{EntryRow, LoadRow, Startup, Survey};
 use uvlet_record::{File, Mode, Record, sizes::Measure};
 
 use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
@@ -20,10 +20,25 @@ pub(crate) const DEVELOPMENT: &str =
 const READABLE: usize = 20;
 /// Files of an entry that are listed; the rest is one line.
 const LISTED: usize = 12;
+/// Loads of an entry that are listed; the rest is one line.
+const LOADS: usize = 8;
+/// So many entries get a full account; of more, each is a line.
+const FULL: usize = 12;
+/// Lines for entries that are listed; the rest is one line.
+const BRIEF: usize = 40;
+
+/// Which entries get a full account, and how full.
+#[derive(Clone, Debug, Default)]
+pub struct Detail {
+    /// The entries named; where none is, all of them if there are few.
+    pub entries: Vec<String>,
+    /// List every file and every load.
+    pub all: bool,
+}
 
 /// Shows a survey.
 #[must_use]
-pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
+pub fn survey(survey: &Survey, record: &Record, screen: &Screen, detail: &Detail) -> String {
     let mut text = String::new();
     if survey.build.mode == Mode::Development {
         text.push_str(&bold(&wrapped(DEVELOPMENT, screen.columns(), 0)));
@@ -43,9 +58,30 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
     }
     let scale = entries.iter().map(|entry| startup(entry) + deferred(entry)).max().unwrap_or(0);
     let notes = Notes::of(survey, record);
-    for entry in entries {
+    let is_full = |entry: &EntryRow| match detail.entries.is_empty() {
+        true => entries.len() <= FULL,
+        false => detail.entries.contains(&entry.name),
+    };
+    let (full, brief): (Vec<&EntryRow>, Vec<&EntryRow>) =
+        entries.iter().copied().partition(|entry| is_full(entry));
+    for entry in &full {
         text.push('\n');
-        text.push_str(&one_entry(entry, screen, scale, &notes));
+        text.push_str(&one_entry(entry, screen, scale, &notes, detail.all));
+    }
+    if full.is_empty() {
+        text.push('\n');
+        let shown = if detail.all { brief.len() } else { BRIEF.min(brief.len()) };
+        let names = brief[..shown].iter().map(|entry| width(&plain(&entry.name)));
+        let wide = names.max().unwrap_or(0).min(screen.columns() / 3);
+        for entry in &brief[..shown] {
+            text.push_str(&one_line(entry, screen, scale, wide));
+        }
+        if shown < brief.len() {
+            let more = count(brief.len() - shown, "more entry");
+            text.push_str(&dim(&format!("and {more}; --all lists them\n")));
+        }
+        let hint = "--entry NAME shows an entry with its files and what it can load later.";
+        text.push_str(&format!("\n{}\n", wrapped(hint, screen.columns(), 0)));
     }
     text.push('\n');
     text.push_str(&wrapped(&folder(survey, screen), screen.columns(), 0));
@@ -65,9 +101,7 @@ impl<'a> Notes<'a> {
         let files = record.files.iter().map(|file| (file.path.as_str(), file)).collect();
         let named = survey.chunks.iter().filter_map(|chunk| {
             let (holds, file) = (chunk.holds.as_ref()?, chunk.files.first()?);
-            let more =
-                if holds.more > 0 { format!(" and {} more", holds.more) } else { String::new() };
-            Some((file.as_str(), format!("≈ {}{more}", plain(&holds.heaviest))))
+            Some((file.as_str(), mostly(&holds.heaviest, holds.more)))
         });
         Self { files, holds: named.collect() }
     }
@@ -91,9 +125,16 @@ pub(crate) fn sentence(survey: &Survey, screen: &Screen) -> String {
         let size = units.size(startup.sizes.get(screen.measure));
         let files = count(startup.file_count, "file");
         let name = plain(&entry.name);
+        let at_once = entry.at_once.sizes.get(screen.measure);
+        let more = at_once.saturating_sub(startup.sizes.get(screen.measure));
+        let at_once = match (more, at) {
+            (0, _) => String::new(),
+            (more, 0) => format!(", and {} at once besides", units.size(more)),
+            (more, _) => format!(" and {} at once", units.size(more)),
+        };
         match at {
-            0 => format!("{name} downloads {size} ({}) in {files}", screen.measure),
-            _ => format!("{name} {size} in {files}"),
+            0 => format!("{name} downloads {size} ({}) in {files}{at_once}", screen.measure),
+            _ => format!("{name} {size} in {files}{at_once}"),
         }
     });
     let said: Vec<String> = said.collect();
@@ -166,7 +207,29 @@ fn parts(entry: &EntryRow, screen: &Screen) -> [u64; PARTS.len()] {
     parts.map(|sizes| sizes.get(screen.measure))
 }
 
-fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -> String {
+/// `mostly burgee-plot, 5 more`.
+fn mostly(heaviest: &str, others: usize) -> String {
+    let more = if others > 0 { format!(", {others} more") } else { String::new() };
+    format!("mostly {}{more}", plain(heaviest))
+}
+
+/// An entry of many: its name, its startup, and its bar.
+fn one_line(entry: &EntryRow, screen: &Screen, scale: u64, wide: usize) -> String {
+    let name = fitted(&entry.name, wide);
+    let gap = " ".repeat(wide.saturating_sub(width(&name)));
+    let size = screen.units.size(entry.startup.sizes.get(screen.measure));
+    let columns = screen.columns().saturating_sub(wide + 14);
+    let bar = draw(&parts(entry, screen), scale, columns);
+    format!("{name}{gap}  {size:>9}  {bar}\n")
+}
+
+fn one_entry(
+    entry: &EntryRow,
+    screen: &Screen,
+    scale: u64,
+    notes: &Notes<'_>,
+    all: bool,
+) -> String {
     let units = screen.units;
     let measure = screen.measure;
     let parts = parts(entry, screen);
@@ -203,16 +266,55 @@ fn one_entry(entry: &EntryRow, screen: &Screen, scale: u64, notes: &Notes<'_>) -
         text.push_str(&wrapped(&line, columns, 4));
         text.push('\n');
     }
-    text.push_str(&files(entry, screen, notes));
+    text.push_str(&files(entry, screen, notes, all));
+    text.push_str(&loads(entry, screen, all));
+    text
+}
+
+/// What an entry can load on demand: when, what is asked for, what it adds, and what that mostly is.
+fn loads(entry: &EntryRow, screen: &Screen, all: bool) -> String {
+    let loads = &entry.deferred.loads;
+    if loads.is_empty() {
+        return String::new();
+    }
+    let shown = if all || loads.len() <= LOADS + 1 { loads.len() } else { LOADS };
+    let line = |load: &LoadRow| {
+        let mostly = load.mostly.as_deref().map(|kin| mostly(kin, load.others));
+        [
+            load.when.name().to_owned(),
+            plain(&load.request).into_owned(),
+            format!("+{}", screen.units.size(load.sizes.get(screen.measure))),
+            mostly.unwrap_or_default(),
+        ]
+    };
+    let lines: Vec<[String; 4]> = loads[..shown].iter().map(line).collect();
+    let wide = |at: usize| lines.iter().map(|line| width(&line[at])).max().unwrap_or(0);
+    let (sizes, room) = (wide(2), screen.columns().saturating_sub(wide(2) + 17));
+    // Names give way first, but not below what tells them apart.
+    let mostly = wide(3).min(room / 2);
+    let names = wide(1).min(room.saturating_sub(mostly + 2));
+    let mut text = String::from("  and on demand, each beside what is there already:\n");
+    for [when, request, size, holds] in &lines {
+        let request = fitted(request, names);
+        let gap = " ".repeat(names - width(&request));
+        let line =
+            format!("    {when:<7}  {request}{gap}  {size:>sizes$}  {}", fitted(holds, mostly));
+        text.push_str(line.trim_end());
+        text.push('\n');
+    }
+    if shown < loads.len() {
+        let more = count(loads.len() - shown, "more load");
+        text.push_str(&dim(&format!("    and {more}; --all lists them\n")));
+    }
     text
 }
 
 /// The entry's files in the order they load, with their sizes in every measure of the screen that
 /// there is room for beside readable names.
-fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>) -> String {
+fn files(entry: &EntryRow, screen: &Screen, notes: &Notes<'_>, all: bool) -> String {
     let measures: Vec<Measure> = screen.measures().collect();
-    let all = file_lines(entry, screen, notes, &measures);
-    all.or_else(|| file_lines(entry, screen, notes, &measures[..1])).unwrap_or_default()
+    let lines = file_lines(entry, screen, notes, &measures, all);
+    lines.or_else(|| file_lines(entry, screen, notes, &measures[..1], all)).unwrap_or_default()
 }
 
 /// The lines, unless too little room is left for names; of one measure there are always lines.
@@ -221,9 +323,10 @@ fn file_lines(
     screen: &Screen,
     notes: &Notes<'_>,
     measures: &[Measure],
+    every: bool,
 ) -> Option<String> {
     let all = &entry.startup.files;
-    let shown = if all.len() > LISTED + 1 { LISTED } else { all.len() };
+    let shown = if !every && all.len() > LISTED + 1 { LISTED } else { all.len() };
     let sum = |paths: &[String], measure| -> u64 {
         paths.iter().map(|path| notes.size(path, measure)).sum()
     };
@@ -281,8 +384,7 @@ pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
         })
         .collect();
     let kinds = survey.kinds.iter().map(|row| count(row.file_count, row.kind.name()));
-    let kinds =
-        kinds.collect::<Vec<_>>().join(", ").replace("datas", "data").replace("wasms", "wasm");
+    let kinds = kinds.collect::<Vec<_>>().join(", ");
     let mut text = format!("All files that count: {} in {kinds}.", sizes.join(", "));
     let mut aside: BTreeMap<&str, usize> = BTreeMap::new();
     for file in &survey.aside {

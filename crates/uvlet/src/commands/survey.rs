@@ -1,7 +1,11 @@
 //! `uvlet survey`.
 
-use uvlet_audit::{lens::Lens, survey::survey};
-use uvlet_view::{csv, markdown, table};
+use uvlet_audit::{lens::Lens, nearest::remedy, survey::survey};
+use uvlet_record::{Entry, Record, glob::Glob};
+use uvlet_view::{
+    csv, markdown,
+    table::{self, Detail},
+};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings};
 use crate::{
@@ -21,7 +25,9 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         format: show.format,
         texts: false,
     })?;
-    let answer = survey(&Lens::new(&record));
+    let lens = Lens::new(&record);
+    let answer = survey(&lens);
+    let detail = Detail { entries: entries(&arguments.entries, &record)?, all: arguments.all };
     let text = match show.format {
         Format::Json => as_json("survey", &record, &record.notices, &answer)?,
         Format::Csv => csv::survey(&answer, &record),
@@ -31,9 +37,34 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         }
         Format::Table => {
             let screen = screen(show, &measures);
-            table::survey(&answer, &record, &screen) + &table::notices(&record.notices, &screen)
+            table::survey(&answer, &record, &screen, &detail)
+                + &table::notices(&record.notices, &screen)
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(Status::Held)
+}
+
+/// The names of the entries that some globs mean.
+fn entries(globs: &[String], record: &Record) -> Result<Vec<String>, Failure> {
+    let mut named = Vec::new();
+    for text in globs {
+        let wrong = |message: String| Failure::Usage(format!("--entry {text}: {message}"));
+        let glob = Glob::new(text, false).map_err(|error| wrong(error.to_string()))?;
+        let names = |entry: &Entry| {
+            entry
+                .aliases
+                .iter()
+                .chain([&entry.name])
+                .any(|name| name == text || glob.is_match(name))
+        };
+        let before = named.len();
+        let matching = record.entries.iter().filter(|entry| names(entry));
+        named.extend(matching.map(|entry| entry.name.clone()));
+        if named.len() == before {
+            let known = record.entries.iter().map(|entry| entry.name.as_str());
+            return Err(wrong(format!("no entry is called that, {}", remedy(text, known))));
+        }
+    }
+    Ok(named)
 }

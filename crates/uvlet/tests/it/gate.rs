@@ -173,7 +173,12 @@ fn what_comes_at_once_is_said_beside_a_startup_budget() {
     assert_eq!((&at_once["file_count"], &at_once["sizes"]["emitted"]), (&3.into(), &5056.into()));
     assert_eq!(survey["entries"][0]["deferred"]["loads"][0]["when"], "at-once");
     let first = uvlet(folder.path(), &["survey", "dist", "--measure", "emitted"]).out;
-    assert!(first.starts_with("Before it runs, index downloads 56 B (emitted) in 2 files, and 5.0 kB at once besides"), "{first}");
+    assert!(
+        first.starts_with(
+            "Before it runs, index downloads 56 B (emitted) in 2 files, and 5.0 kB at once besides"
+        ),
+        "{first}"
+    );
 }
 
 #[rstest]
