@@ -11,7 +11,8 @@ use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, ArrowFunctionExpression,
     AssignmentExpression, AssignmentTarget, CallExpression, ConditionalExpression, Expression,
     Function, FunctionBody, IfStatement, ImportExpression, LogicalExpression, NewExpression,
-    ObjectProperty, Program, Statement as Syntax, StringLiteral, TemplateLiteral, TryStatement,
+    ObjectExpression, ObjectProperty, Program, Statement as Syntax, StringLiteral, TemplateLiteral,
+    TryStatement,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
@@ -335,7 +336,10 @@ fn is_evaluated(body: Option<&FunctionBody<'_>>) -> bool {
         },
         _ => return false,
     };
-    let last = text.trim_end().rsplit('\n').next().unwrap_or_default();
+    // Newer versions put the body into a block.
+    let body = text.trim_end();
+    let body = body.strip_suffix('}').unwrap_or(body).trim_end();
+    let last = body.rsplit('\n').next().unwrap_or_default();
     let names = last.strip_prefix("//# sourceURL=");
     is_eval && names.is_some_and(|url| url.starts_with("webpack") || url.starts_with("rspack"))
 }
@@ -438,6 +442,11 @@ impl<'a> Visit<'a> for Finder<'_> {
         self.branches -= 1;
     }
 
+    fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {
+        self.registry.note_object(object);
+        walk::walk_object_expression(self, object);
+    }
+
     fn visit_object_property(&mut self, property: &ObjectProperty<'a>) {
         self.evaluates |= is_evaluated(function_body(&property.value));
         walk::walk_object_property(self, property);
@@ -498,6 +507,7 @@ impl<'a> Visit<'a> for Finder<'_> {
 
 #[cfg(test)]
 mod tests {
+    use rstest::rstest;
     use uvlet_record::Form;
 
     use super::read;
@@ -532,6 +542,44 @@ mod tests {
         let lists: Vec<_> = found.statements.iter().map(|statement| statement.list).collect();
         assert_eq!(lists[..4], [true, true, true, true]);
         assert!(lists[4..].iter().all(|list| !list));
+    }
+
+    #[rstest]
+    #[case::body(
+        "(()=>{var m={'./a.js'(e,t,n){eval('{a()\\n//# sourceURL=webpack:///./a.js?\\n}')}}})()",
+        true
+    )]
+    #[case::trusted(
+        "x={'./a.js':(e,t,n)=>{eval(n.ts('a()//# sourceURL=webpack-internal:///./a.js\\n'))}}",
+        false
+    )]
+    #[case::trusted_on_a_line(
+        "x={'./a.js':(e,t,n)=>{eval(n.ts('a()\\n//# sourceURL=webpack-internal:///./a.js\\n'))}}",
+        true
+    )]
+    #[case::a_template_compiler(
+        "x={compile(s){return Function(s+'\\n//# sourceURL=t['+i+']')}}",
+        false
+    )]
+    #[case::a_loader("x={load(s){eval(s)}};y='//# sourceURL=webpack:///z'", false)]
+    #[case::a_method_of_that_name("x={go(s){s.eval('a\\n//# sourceURL=webpack:///z')}}", false)]
+    fn evaluated_module_bodies(#[case] text: &str, #[case] evaluates: bool) {
+        assert_eq!(read(text, &|_| false).unwrap().evaluates, evaluates, "{text}");
+    }
+
+    #[rstest]
+    #[case("require('fs')", true)]
+    #[case("if(node){var f=require('fs')}", false)]
+    #[case("node&&require('fs')", false)]
+    #[case("try{require('fs')}catch(e){}", false)]
+    #[case("const f=()=>require('fs')", false)]
+    #[case("m={1:e=>{e.exports=require('fs')}}", true)]
+    fn what_only_node_has(#[case] text: &str, #[case] is_required: bool) {
+        assert_eq!(
+            !read(text, &|_| false).unwrap().node_requires.is_empty(),
+            is_required,
+            "{text}"
+        );
     }
 
     #[test]

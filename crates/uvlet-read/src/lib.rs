@@ -23,6 +23,7 @@ mod naming;
 mod older;
 mod open;
 mod packages;
+pub mod project;
 mod registry;
 mod resolve;
 mod said;

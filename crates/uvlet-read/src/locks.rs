@@ -6,12 +6,16 @@
 
 use std::{
     collections::{BTreeMap, BTreeSet, HashMap},
-    fs,
     path::Path,
 };
 
 use serde::Deserialize;
 use uvlet_record::path::Installed;
+
+use crate::project::read_file;
+
+/// Bytes of a lock file that are read: those of very large projects have a tenth of it.
+const LONGEST: u64 = 64 << 20;
 
 /// What a lock file says.
 #[derive(Debug, Default)]
@@ -27,7 +31,7 @@ pub struct Locked {
 impl Locked {
     /// Reads the project's lock file; what is damaged or not there says nothing.
     pub fn under(root: &Path) -> Self {
-        let text = |name: &str| fs::read_to_string(root.join(name)).ok();
+        let text = |name: &str| String::from_utf8(read_file(&root.join(name), LONGEST)?).ok();
         let npm = text("package-lock.json").or_else(|| text("npm-shrinkwrap.json"));
         if let Some(locked) = npm.as_deref().and_then(npm_lock) {
             return locked;

@@ -7,14 +7,16 @@
 
 use std::{
     collections::{BTreeMap, HashMap, HashSet},
-    fs,
     path::Path,
 };
 
 use serde::Deserialize;
 use uvlet_record::path::{Named, resolve};
 
-use crate::told::Told;
+use crate::{project::read_file, told::Told};
+
+/// Bytes of a package's own map that are read.
+const LONGEST: u64 = 64 << 20;
 
 /// Ties older sources to modules: renames them in `named`, a list per file and the bundler's
 /// modules last. Returns the path each had, by file and place.
@@ -90,7 +92,7 @@ struct OwnMap {
 /// The sources that a module's own map beside it names, as paths of the project.
 fn own_sources(module: &str, root: Option<&Path>) -> Vec<String> {
     let read = || {
-        let text = fs::read(root?.join(format!("{module}.map"))).ok()?;
+        let text = read_file(&root?.join(format!("{module}.map")), LONGEST)?;
         serde_json::from_slice::<OwnMap>(&text).ok()
     };
     let inside = !module.split('/').any(|part| part == "..");

@@ -26,6 +26,7 @@ use crate::{
     look::{Looked, look},
     names,
     naming::Names,
+    project,
     registry::{Chunks, Registry},
     resolve::Resolver,
     said, saved,
@@ -94,6 +95,17 @@ pub enum ReadError {
     /// A description of a build whose files are not beside it.
     #[error("{}: its scripts are not beside it; name the folder that the bundler wrote, and this file with --description", .0.display())]
     StatsAlone(PathBuf),
+    /// The folder holds sources instead of what a bundler makes of them.
+    #[error("{}: holds sources, such as {example}, and no build; name the folder that the bundler wrote", path.display())]
+    Sources {
+        /// The path.
+        path: PathBuf,
+        /// One of them.
+        example: String,
+    },
+    /// The files of an installed package.
+    #[error("{}: is inside node_modules, where packages are installed; name the folder that the bundler wrote", .0.display())]
+    Installed(PathBuf),
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
@@ -175,6 +187,11 @@ pub fn open_with_texts(
     }
     std::fs::read_dir(path).map_err(io_error)?;
     let own = globs(&options.own)?;
+    if path.canonicalize().is_ok_and(|full| full.iter().any(|part| part == "node_modules")) {
+        return Err(ReadError::Installed(path.to_owned()));
+    }
+    let root = options.root.clone().or_else(|| project::root_of(path));
+    let options = &Options { root, ..options.clone() };
     let (record, texts) = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
         Ok(pool) => pool.install(|| read_folder(path, options, &own)),
         Err(_) => read_folder(path, options, &own),
@@ -252,6 +269,9 @@ fn read_folder(
     own: &[Glob],
 ) -> Result<(Record, FolderTexts), ReadError> {
     let whole = folder::list(path);
+    if let Some(example) = source_in(&whole) {
+        return Err(ReadError::Sources { path: path.to_owned(), example });
+    }
     let mut notices = Vec::new();
     let mut twins = twins::check(&whole, &mut notices);
     twins.retain(|twin| options.precompressed && options.coder.levels.contains_key(&twin.coding));
@@ -295,7 +315,9 @@ fn read_folder(
     };
     let registries: Vec<Option<&Registry>> =
         examined.iter().map(|file| file.code.as_ref().map(|code| &code.registry)).collect();
-    let chunk_files = Chunks::find(&ledger.files, &registries);
+    let asked = examined.iter().filter_map(|file| file.code.as_ref());
+    let asked = asked.flat_map(|code| &code.chunk_requests).map(|one| one.request.as_str());
+    let chunk_files = Chunks::find(&ledger.files, &registries, asked);
     let connector = Connector::new(&resolver, &chunk_files, &unasked_styles, &examined);
     let (mut openings, unresolved) = connector.connect(&mut ledger, &examined, &mut notices);
     if let Some(told) = told {
@@ -359,6 +381,26 @@ fn read_folder(
     // A great many small things, which another thread can give back while the answer is made.
     rayon::spawn(move || drop((examined, all_told)));
     Ok((record, FolderTexts(disk)))
+}
+
+/// A file that no browser reads and every bundler does, where no page shows that a bundler has been
+/// there.
+fn source_in(listing: &Listing) -> Option<String> {
+    const SOURCES: [&str; 7] = ["tsx", "jsx", "vue", "svelte", "scss", "sass", "less"];
+    if listing.counted.iter().any(|(_, kind)| *kind == Kind::Page) {
+        return None;
+    }
+    let described = listing.aside.iter().any(|(_, kind)| describe::KINDS.contains(kind));
+    let is_source = |path: &str| match path.rsplit_once('.') {
+        // Films are cut into files of that ending, and libraries ship declarations.
+        Some((stem, "ts")) => {
+            !stem.ends_with(".d") && stem.ends_with(|c: char| !c.is_ascii_digit())
+        }
+        Some((_, ending)) => SOURCES.contains(&ending),
+        None => false,
+    };
+    let mut files = listing.counted.iter().map(|(file, _)| file.path.as_str());
+    files.find(|path| is_source(path) && !described).map(str::to_owned)
 }
 
 /// How many of the files that are kept each coding measures by their twin.

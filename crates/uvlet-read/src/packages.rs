@@ -3,12 +3,15 @@
 //!
 //! Nothing above the project's folder is opened, whatever a map claims.
 
-use std::{collections::HashMap, fs, path::Path};
+use std::{collections::HashMap, path::Path};
 
 use serde::Deserialize;
 use uvlet_record::path::Installed;
 
-use crate::locks::Locked;
+use crate::{locks::Locked, project::read_file};
+
+/// Bytes of a `package.json` that are read; none is longer.
+const LONGEST: u64 = 4 << 20;
 
 /// The version of a package: from its path where the package manager writes it there, else from
 /// `package.json` at its place under `root`, else from the lock file there.
@@ -30,7 +33,7 @@ fn manifest(root: &Path, folder: &str) -> Option<Manifest> {
     if folder.split('/').any(|part| part == "..") {
         return None;
     }
-    let text = fs::read(root.join(folder).join("package.json")).ok()?;
+    let text = read_file(&root.join(folder).join("package.json"), LONGEST)?;
     serde_json::from_slice(&text).ok()
 }
 

@@ -5,7 +5,9 @@
 //! `r.O(0,[ids],…)`; what it opens later are calls `n.e(id)`. The runtime turns ids into file names
 //! by the functions `u` (scripts) and `miniCssF` (styles).
 
-use std::collections::BTreeMap;
+mod names;
+
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
@@ -13,6 +15,8 @@ use oxc_ast::ast::{
 };
 use oxc_ast_visit::Visit;
 use uvlet_record::{File, FileId, Kind};
+
+pub use names::Name;
 
 /// What one script says of chunks.
 #[derive(Debug, Default, Clone, PartialEq, Eq)]
@@ -27,10 +31,14 @@ pub struct Registry {
     pub startup: Vec<String>,
     /// The runtime stands in this script.
     pub runtime: bool,
-    /// What the runtime's name function adds for an id, for scripts.
-    pub scripts: Vec<(String, String)>,
-    /// The same for styles.
-    pub styles: Vec<(String, String)>,
+    /// Modules stand in this script, whoever registers them.
+    pub has_table: bool,
+    /// How the runtime names the script of a chunk.
+    pub scripts: Option<Name>,
+    /// How the runtime names the style of a chunk.
+    pub styles: Option<Name>,
+    /// Ids of the chunks that have a style, where the runtime lists them.
+    pub styled: BTreeSet<String>,
 }
 
 impl Registry {
@@ -56,15 +64,9 @@ impl Registry {
                 }
             }
             // Only a whole list of ids beside a function is the start-up call of the runtime.
-            (
-                "O",
-                [
-                    _,
-                    Argument::ArrayExpression(ids),
-                    Argument::ArrowFunctionExpression(_) | Argument::FunctionExpression(_),
-                    ..,
-                ],
-            ) => {
+            ("O", [_, Argument::ArrayExpression(ids), start, ..])
+                if start.as_expression().is_some_and(is_function) =>
+            {
                 if let Some(ids) = chunk_ids(ids) {
                     self.starts = true;
                     self.startup.extend(ids);
@@ -74,25 +76,40 @@ impl Registry {
         }
     }
 
+    /// Takes note of an object, if it is a table of modules.
+    pub fn note_object(&mut self, object: &ObjectExpression<'_>) {
+        let is_row = |property: &ObjectPropertyKind<'_>| match property {
+            ObjectPropertyKind::ObjectProperty(property) => {
+                let is_keyed = matches!(
+                    property.key,
+                    PropertyKey::NumericLiteral(_) | PropertyKey::StringLiteral(_)
+                );
+                is_keyed && is_function(&property.value)
+            }
+            ObjectPropertyKind::SpreadProperty(_) => false,
+        };
+        self.has_table |= !object.properties.is_empty() && object.properties.iter().all(is_row);
+    }
+
     /// Takes note of an assignment to the runtime's functions.
     pub fn note_assignment(&mut self, assignment: &AssignmentExpression<'_>) {
         let AssignmentTarget::StaticMemberExpression(member) = &assignment.left else { return };
-        let list = match member.property.name.as_str() {
-            "u" => &mut self.scripts,
-            "miniCssF" => &mut self.styles,
-            "O" => {
-                self.runtime |= is_function(&assignment.right);
-                return;
-            }
-            _ => return,
-        };
         if !is_function(&assignment.right) {
             return;
         }
+        match member.property.name.as_str() {
+            "u" => self.scripts = Some(Name::of(&assignment.right)),
+            "miniCssF" => self.styles = Some(Name::of(&assignment.right)),
+            "miniCss" => {
+                let mut flags = Flags(BTreeSet::new());
+                flags.visit_expression(&assignment.right);
+                self.styled.extend(flags.0);
+                return;
+            }
+            "O" => {}
+            _ => return,
+        }
         self.runtime = true;
-        let mut tables = Tables(Vec::new());
-        tables.visit_expression(&assignment.right);
-        list.append(&mut tables.0);
     }
 }
 
@@ -110,7 +127,10 @@ pub fn chunk_request(call: &CallExpression<'_>, function: &str) -> Option<String
 }
 
 fn is_function(expression: &Expression<'_>) -> bool {
-    matches!(expression, Expression::ArrowFunctionExpression(_) | Expression::FunctionExpression(_))
+    matches!(
+        expression.get_inner_expression(),
+        Expression::ArrowFunctionExpression(_) | Expression::FunctionExpression(_)
+    )
 }
 
 fn chunk_ids(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
@@ -122,25 +142,29 @@ fn chunk_ids(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
     ids.collect()
 }
 
-/// Object literals from ids to texts inside a name function.
-struct Tables(Vec<(String, String)>);
+/// Keys of object literals that hold nothing but ones: the chunks that something is true of.
+struct Flags(BTreeSet<String>);
 
-impl<'a> Visit<'a> for Tables {
-    fn visit_object_expression(&mut self, table: &ObjectExpression<'a>) {
-        for property in &table.properties {
-            let ObjectPropertyKind::ObjectProperty(property) = property else { continue };
-            let key = match &property.key {
-                PropertyKey::NumericLiteral(id) => id.value.to_string(),
-                PropertyKey::StringLiteral(id) => id.value.to_string(),
-                PropertyKey::StaticIdentifier(id) => id.name.to_string(),
-                _ => continue,
-            };
-            if let Expression::StringLiteral(text) = &property.value {
-                self.0.push((key, text.value.to_string()));
-            }
-        }
+impl<'a> Visit<'a> for Flags {
+    fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {
+        let keys: Option<Vec<String>> = object
+            .properties
+            .iter()
+            .map(|property| match property {
+                ObjectPropertyKind::ObjectProperty(property)
+                    if matches!(property.value, Expression::NumericLiteral(_)) =>
+                {
+                    names::key(&property.key)
+                }
+                _ => None,
+            })
+            .collect();
+        self.0.extend(keys.into_iter().flatten());
     }
 }
+
+/// Bytes below which a script that only a runtime shows in is taken for that alone.
+const RUNTIME: u64 = 16_000;
 
 /// Files by chunk id, over all scripts of a build.
 #[derive(Debug, Default)]
@@ -151,29 +175,52 @@ pub struct Chunks {
 }
 
 impl Chunks {
-    /// Ties ids to files: by what scripts register, else by the runtime's name functions.
-    pub fn find(files: &[File], registries: &[Option<&Registry>]) -> Self {
+    /// Ties ids to files: by what scripts register, and by the names that the runtime makes. `asked`
+    /// are the ids that any script asks for.
+    pub fn find<'i>(
+        files: &[File],
+        registries: &[Option<&Registry>],
+        asked: impl Iterator<Item = &'i str>,
+    ) -> Self {
         let mut chunks = Self::default();
+        let mut ids: BTreeSet<&str> = asked.collect();
         for (at, registry) in registries.iter().enumerate() {
             let Some(registry) = registry else { continue };
             for id in &registry.ids {
                 chunks.add(id, FileId::new(at));
             }
-            if registry.runtime && !registry.starts && !registry.registers {
+            ids.extend(registry.ids.iter().chain(&registry.startup).map(String::as_str));
+            let names = registry.scripts.iter().chain(&registry.styles);
+            ids.extend(names.flat_map(Name::ids));
+            let is_bare = !registry.has_table && files[at].emitted < RUNTIME;
+            if registry.runtime && !registry.starts && !registry.registers && is_bare {
                 chunks.runtimes.push(FileId::new(at));
             }
         }
+        let mut by_name: HashMap<&str, Vec<usize>> = HashMap::new();
+        for (at, file) in files.iter().enumerate() {
+            let name = file.path.rsplit('/').next().unwrap_or(&file.path);
+            by_name.entry(name).or_default().push(at);
+        }
+        let file_of = |path: &str, kind: Kind| {
+            let name = path.rsplit('/').next().unwrap_or(path);
+            let ends = |at: &&usize| {
+                let file = &files[**at];
+                let before = file.path.strip_suffix(path);
+                file.kind == kind && before.is_some_and(|b| b.is_empty() || b.ends_with('/'))
+            };
+            by_name.get(name)?.iter().find(ends).map(|&at| FileId::new(at))
+        };
         for registry in registries.iter().flatten() {
-            for (kind, names) in
-                [(Kind::Script, &registry.scripts), (Kind::Style, &registry.styles)]
-            {
-                for (id, text) in names {
-                    // Short texts are names of chunks rather than hashes, and stand in many paths.
-                    let named = files.iter().position(|file| {
-                        file.kind == kind && text.len() >= 6 && file.path.contains(text.as_str())
-                    });
-                    if let Some(at) = named {
-                        chunks.add(id, FileId::new(at));
+            for &id in &ids {
+                let script = registry.scripts.as_ref().and_then(|name| name.of_chunk(id));
+                let is_styled = registry.styled.is_empty() || registry.styled.contains(id);
+                let style = registry.styles.as_ref().filter(|_| is_styled);
+                let style = style.and_then(|name| name.of_chunk(id));
+                let found = [(script, Kind::Script), (style, Kind::Style)];
+                for (path, kind) in found {
+                    if let Some(file) = path.and_then(|path| file_of(&path, kind)) {
+                        chunks.add(id, file);
                     }
                 }
             }

@@ -2,7 +2,6 @@
 
 use std::{
     collections::{BTreeMap, BTreeSet, HashMap, HashSet},
-    fs,
     path::{Path, PathBuf},
 };
 
@@ -15,8 +14,12 @@ use crate::{
     examine::Examined,
     folder::{Listed, Text},
     naming::Names,
+    project::read_file,
     told::Told,
 };
+
+/// Bytes of a source that are read.
+const LONGEST: u64 = 64 << 20;
 
 /// Adds the bundler's openings, and the modules behind openings whose place is not known.
 pub fn connect(
@@ -176,6 +179,7 @@ impl<'t> Sources<'t> {
         }
         let path = module.raw.rsplit('!').next()?.split('?').next()?;
         let is_inside = !path.starts_with('/') && !path.split('/').any(|part| part == "..");
-        is_inside.then(|| fs::read_to_string(self.root.as_ref()?.join(path)).ok()).flatten()
+        let read = || String::from_utf8(read_file(&self.root.as_ref()?.join(path), LONGEST)?).ok();
+        is_inside.then(read).flatten()
     }
 }

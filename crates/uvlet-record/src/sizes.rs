@@ -71,7 +71,9 @@ impl FromStr for Measure {
     type Err = String;
 
     fn from_str(text: &str) -> Result<Self, String> {
-        Self::ALL.into_iter().find(|measure| measure.name() == text).ok_or_else(|| {
+        // The coding's full name, as its own standard says it.
+        let name = if text == "brotli" { "br" } else { text };
+        Self::ALL.into_iter().find(|measure| measure.name() == name).ok_or_else(|| {
             let names: Vec<_> = Self::ALL.iter().map(|measure| measure.name()).collect();
             format!("unknown measure `{text}`, there are {}", names.join(", "))
         })

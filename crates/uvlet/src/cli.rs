@@ -14,11 +14,12 @@ use uvlet_view::Units;
 #[derive(Debug, Parser)]
 #[command(name = "uvlet", version, max_term_width = 100)]
 #[command(
-    after_help = "Start with:\n  uvlet survey dist        what each page downloads before it runs\n  uvlet demo               all commands on sample data"
+    after_help = "Start with:\n  uvlet                    in a project: what each page of its build downloads\n  uvlet survey dist        the same of a folder that a bundler wrote\n  uvlet demo               all commands on sample data"
 )]
 pub struct Cli {
+    /// Left out in a project's folder, its build is surveyed.
     #[command(subcommand)]
-    pub command: Command,
+    pub command: Option<Command>,
 }
 
 #[derive(Debug, Subcommand)]

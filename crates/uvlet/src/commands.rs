@@ -1,6 +1,8 @@
 //! One file per command: has the build read, asks the question, shows the answer.
 
+mod advice;
 mod attribute;
+mod choose;
 mod demo;
 mod gate;
 mod help;
@@ -8,7 +10,14 @@ mod plugin;
 mod record;
 mod survey;
 
-use std::{collections::BTreeMap, mem::ManuallyDrop, path::PathBuf, sync::Arc};
+use std::{
+    collections::BTreeMap,
+    mem::ManuallyDrop,
+    path::{Path, PathBuf},
+    sync::Arc,
+};
+
+use clap::Parser;
 
 use serde::Serialize;
 use uvlet_read::{Cache, Coder, Options};
@@ -19,12 +28,25 @@ use uvlet_record::{
 use uvlet_view::{json, table::Screen};
 
 use crate::{
-    cli::{self, Asked, Build, Command, Format, MeasureChoice, Show},
+    cli::{self, Asked, Build, Cli, Command, Format, MeasureChoice, Show},
     config::{self, Config},
     failure::{Failure, Status},
     output,
     progress::Watch,
 };
+
+use choose::Chosen;
+
+/// Runs the command of a line without one: the survey, where there is something to survey.
+pub fn run_alone() -> Result<Status, Failure> {
+    let here = Path::new(".");
+    let is_there = uvlet_read::project::is_project(here) || here.join(config::FILE).is_file();
+    let words = ["uvlet", "survey"];
+    match Cli::try_parse_from(words) {
+        Ok(Cli { command: Some(command) }) if is_there => run(&command),
+        _ => help::usage(),
+    }
+}
 
 /// Runs a command.
 pub fn run(command: &Command) -> Result<Status, Failure> {
@@ -70,12 +92,7 @@ struct Opened {
 /// Reads the build, and makes sure that it has what is wanted.
 fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
     let Wanted { build, config, measures: Measures { mut list, all }, format, texts } = wanted;
-    let from_config = config.and_then(|config| config.folder.clone());
-    let Some(path) = build.path.clone().or(from_config) else {
-        return Err(Failure::Usage(
-            "no build is named; name its output folder, or set `folder` under [build] in uvlet.toml".to_owned(),
-        ));
-    };
+    let Chosen { path, is_found } = choose::build(build.path.as_deref(), config)?;
     let mut levels = config.map(|config| config.levels.clone()).unwrap_or_default();
     levels.extend(build.levels.iter().copied());
     let coder = coder(build, &levels, &taken(&list, format));
@@ -102,7 +119,9 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
     let watch = Watch::over(&options.coder.progress);
     let read = uvlet_read::open_with_texts(&path, &options);
     drop(watch);
-    let (record, texts) = read?;
+    let (mut record, texts) = read?;
+    record.notices.extend(choose::remarks(&path, is_found, &record));
+    record.notices.sort();
     let held: Vec<Measure> = record.measures().collect();
     if let Some(&measure) = list.iter().find(|measure| !all && !held.contains(measure)) {
         let taken: Vec<_> = held.iter().map(|measure| measure.name()).collect();
@@ -179,6 +198,12 @@ fn screen(show: &Show, measures: &[Measure]) -> Screen {
     let width = show.width.unwrap_or_else(|| output::width(show.output.as_deref()));
     let (&measure, also) = measures.split_first().unwrap_or((&Measure::Emitted, &[]));
     Screen { width, units: show.units, measure, also: also.to_owned(), brief: show.brief }
+}
+
+/// What to ask next, for a person who sees the answer.
+fn following(next: Option<String>, show: &Show) -> String {
+    let next = next.filter(|_| output::is_seen(show.output.as_deref()) && !show.brief);
+    next.map(|next| format!("\n{next}\n")).unwrap_or_default()
 }
 
 fn as_json<A: Serialize>(

@@ -50,12 +50,23 @@ pub enum Failure {
     NoPrecompressed(PathBuf),
     #[error("{}: holds no texts, which --if-removed needs; name the build's folder, or make the record with --with-texts", .0.display())]
     NoTexts(PathBuf),
+    #[error("{path} is a path and no command; `uvlet survey {path}` measures it", path = .0.display())]
+    PathForCommand(PathBuf),
+    #[error("{}: is a project without an output folder; build it, then name the folder that the bundler wrote", .0.display())]
+    NotBuilt(PathBuf),
+    #[error("{}: is a project with several output folders: {}; name one of them", project.display(), listed(outputs))]
+    SeveralOutputs { project: PathBuf, outputs: Vec<PathBuf> },
     #[error("{}", .0)]
     Usage(String),
     #[error("{}: cannot be written: {}", path.display(), .source.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
     Write { path: PathBuf, source: io::Error },
     #[error("the output cannot be written: {0}")]
     Output(io::Error),
+}
+
+fn listed(paths: &[PathBuf]) -> String {
+    let paths: Vec<String> = paths.iter().map(|path| path.display().to_string()).collect();
+    paths.join(", ")
 }
 
 impl Failure {

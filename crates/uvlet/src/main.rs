@@ -10,17 +10,38 @@ mod failure;
 mod output;
 mod progress;
 
-use std::process::ExitCode;
+use std::{
+    env,
+    path::{Path, PathBuf},
+    process::ExitCode,
+};
 
-use clap::Parser;
+use clap::{Parser, error::ErrorKind};
+use failure::Failure;
 
 fn main() -> ExitCode {
-    let cli = cli::Cli::parse();
-    match commands::run(&cli.command) {
+    let ended = match cli::Cli::try_parse() {
+        Ok(cli) => match &cli.command {
+            Some(command) => commands::run(command),
+            None => commands::run_alone(),
+        },
+        Err(error) => match path_for_command(&error) {
+            Some(path) => Err(Failure::PathForCommand(path)),
+            None => error.exit(),
+        },
+    };
+    match ended {
         Ok(status) => status.into(),
         Err(failure) => {
             output::complain(&failure);
             failure.status().into()
         }
     }
+}
+
+/// The path that stands where a command should.
+fn path_for_command(error: &clap::Error) -> Option<PathBuf> {
+    let first = env::args_os().nth(1)?;
+    let is_path = error.kind() == ErrorKind::InvalidSubcommand && Path::new(&first).exists();
+    is_path.then(|| first.into())
 }

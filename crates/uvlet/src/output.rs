@@ -60,6 +60,16 @@ pub fn width(file: Option<&Path>) -> usize {
     terminal_size::terminal_size().map_or(PIPED, |(width, _)| usize::from(width.0))
 }
 
+/// Says something on standard error, where the answer does not go.
+pub fn say(text: &str) {
+    let _ = writeln!(io::stderr(), "{}", text.trim_end());
+}
+
+/// Whether a person sees the answer as it comes.
+pub fn is_seen(file: Option<&Path>) -> bool {
+    file.is_none() && io::stdout().is_terminal()
+}
+
 /// Says on standard error why there is no answer. If even that cannot be written, the exit status
 /// still says it.
 pub fn complain(failure: &Failure) {

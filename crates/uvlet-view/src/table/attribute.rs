@@ -268,7 +268,7 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
 
 fn chunks(row: &Row) -> String {
     /// A chunk's name tells little beyond this many columns, beside the row's own.
-    const WIDE: usize = 16;
+    const WIDE: usize = 22;
     match row.chunks.as_slice() {
         [] => String::new(),
         [one] => fitted(one, WIDE),
@@ -289,7 +289,8 @@ pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -
     let Measure::Coded(coding) = screen.measure else { return text };
     // Rows that are whole files need no explanation, nor does what was explained before.
     let is_of_parts = matches!(answer.by, By::Package | By::Module | By::Folder);
-    if !is_of_parts || answer.rows.len() < 2 || screen.brief {
+    let names_parts = answer.rows.iter().any(|row| row.row.is_named() || row.row == RowKind::Own);
+    if !is_of_parts || !names_parts || answer.rows.len() < 2 || screen.brief {
         return text;
     }
     if !coding.is_traced() {

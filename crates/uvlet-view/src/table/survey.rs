@@ -237,9 +237,22 @@ fn one_entry(
         0 => String::new(),
         more => format!(" and {}", count(more, "page") + " like it"),
     };
-    let deferred = match entry.deferred.file_count {
+    let startup = &entry.startup;
+    let at_once = entry.at_once.sizes.get(measure).saturating_sub(startup.sizes.get(measure));
+    let early = entry.at_once.file_count.saturating_sub(startup.file_count);
+    let deferred = match entry.deferred.file_count.saturating_sub(early) {
+        0 if early > 0 => "nothing later".to_owned(),
         0 => "nothing deferred".to_owned(),
-        files => format!("{} deferred in {}", units.size(parts[5]), count(files, "file")),
+        files => {
+            let later = units.size(parts[5].saturating_sub(at_once));
+            format!("{later} deferred in {}", count(files, "file"))
+        }
+    };
+    let deferred = match early {
+        0 => deferred,
+        files => {
+            format!("{} more at once in {}, {deferred}", units.size(at_once), count(files, "file"))
+        }
     };
     let mut text = format!(
         "{}{aliases}: {} at startup, {deferred}\n",

@@ -11,7 +11,7 @@ use uvlet_read::Coder;
 use uvlet_record::{FileId, Kind, Record, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings};
+use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, settings};
 use crate::{
     cli::{self, Attribute, By, Format},
     failure::{Failure, Status},
@@ -82,8 +82,15 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         Format::Table => {
             let screen = screen(show, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
+            let owners = advice::owners(&answer, &record, &path);
+            let next = match owners {
+                Some(_) => None,
+                None => advice::after_attribution(&answer, &path),
+            };
             table::attribute(&answer, &record, &screen, top)
+                + &owners.map(|owners| format!("\n{owners}\n")).unwrap_or_default()
                 + &table::notices(&record.notices, &screen)
+                + &following(next, show)
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;

@@ -6,7 +6,7 @@ use clap::Parser;
 use flate2::read::GzDecoder;
 
 use crate::{
-    cli::{Cli, Demo},
+    cli::{Cli, Color, Command, Demo},
     failure::{Failure, Status},
     output,
 };
@@ -68,7 +68,13 @@ pub fn run(arguments: &Demo) -> Result<Status, Failure> {
     let came_from = env::current_dir().map_err(Failure::Output)?;
     // The commands read as they would be typed beside the sample builds.
     env::set_current_dir(folder).map_err(failed)?;
-    let shown = WALK.iter().try_for_each(|(question, words)| show(question, words, arguments));
+    // Kept builds are there to be tried; the walk is for who only looks.
+    let walk = if arguments.into.is_some() { &[][..] } else { &WALK[..] };
+    let mut attributed = 0;
+    let shown = walk.iter().try_for_each(|(question, words)| {
+        attributed += usize::from(words.first() == Some(&"attribute"));
+        show(question, words, arguments, attributed > 1)
+    });
     env::set_current_dir(came_from).map_err(Failure::Output)?;
     shown?;
     output::write(&farewell(arguments.into.as_deref()), None, arguments.color)?;
@@ -93,7 +99,12 @@ fn make_new(folder: &Path) -> Result<(), Failure> {
 }
 
 /// Prints a command as it would be typed, and its output; a broken gate is part of the show.
-fn show(question: &str, words: &[&str], arguments: &Demo) -> Result<(), Failure> {
+fn show(
+    question: &str,
+    words: &[&str],
+    arguments: &Demo,
+    is_explained: bool,
+) -> Result<(), Failure> {
     let typed: Vec<String> = words
         .iter()
         .map(
@@ -104,10 +115,18 @@ fn show(question: &str, words: &[&str], arguments: &Demo) -> Result<(), Failure>
     let head =
         format!("\x1b[2m{rule}\x1b[0m\n{question}\n\x1b[1m$ uvlet {}\x1b[0m\n\n", typed.join(" "));
     output::write(&head, None, arguments.color)?;
-    let color = format!("--color={:?}", arguments.color).to_lowercase();
-    let line = ["uvlet"].iter().chain(words).copied().chain([color.as_str()]);
+    let color = match arguments.color {
+        Color::Auto => "--color=auto",
+        Color::Always => "--color=always",
+        Color::Never => "--color=never",
+    };
+    let line = ["uvlet"].iter().chain(words).copied().chain([color]);
     let cli = Cli::try_parse_from(line).map_err(|error| Failure::Usage(error.to_string()))?;
-    let status = super::run(&cli.command)?;
+    let Some(mut command) = cli.command else { return Ok(()) };
+    if let Command::Attribute(attribute) = &mut command {
+        attribute.show.brief = is_explained;
+    }
+    let status = super::run(&command)?;
     let ending = if words.first() == Some(&"gate") {
         format!("(exit status {})\n\n", if status == Status::Broken { 1 } else { 0 })
     } else {

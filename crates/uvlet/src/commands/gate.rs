@@ -11,7 +11,7 @@ use uvlet_view::{
     table::{self, Shown},
 };
 
-use super::{Measures, Opened, Wanted, as_json, open, screen, settings};
+use super::{Measures, Opened, Wanted, advice, as_json, following, open, screen, settings};
 use crate::{
     cli::{self, Format, Listed},
     config::{ConfigError, FILE},
@@ -27,7 +27,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     }
     let show = &arguments.show;
     let judged = config.budgets.iter().map(|budget| budget.measure).collect();
-    let Opened { record, .. } = open(Wanted {
+    let Opened { path, record, .. } = open(Wanted {
         build: &arguments.build,
         config: Some(&config),
         measures: Measures { list: judged, all: false },
@@ -50,7 +50,9 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         }
         Format::Table => {
             let screen = screen(show, &[config.measure]);
-            table::gate(&answer, &record, &screen, shown) + &table::notices(&notices, &screen)
+            table::gate(&answer, &record, &screen, shown)
+                + &table::notices(&notices, &screen)
+                + &following(advice::after_gate(&answer, &path), show)
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;

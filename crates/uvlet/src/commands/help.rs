@@ -10,6 +10,13 @@ use crate::{
     output,
 };
 
+/// What a line without a command gets.
+pub fn usage() -> Result<Status, Failure> {
+    let help = Cli::command().render_help().to_string();
+    output::say(&help);
+    Ok(Status::NoAnswer)
+}
+
 pub fn completions(arguments: &Completions) -> Result<Status, Failure> {
     let mut text = Vec::new();
     clap_complete::generate(arguments.shell, &mut Cli::command(), "uvlet", &mut text);

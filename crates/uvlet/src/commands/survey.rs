@@ -7,7 +7,7 @@ use uvlet_view::{
     table::{self, Detail},
 };
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings};
+use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, settings};
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
@@ -18,7 +18,7 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, measures, .. } = open(Wanted {
+    let Opened { path, record, measures, .. } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -37,8 +37,10 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         }
         Format::Table => {
             let screen = screen(show, &measures);
+            let next = advice::after_survey(&answer, screen.measure, &path);
             table::survey(&answer, &record, &screen, &detail)
                 + &table::notices(&record.notices, &screen)
+                + &following(next, show)
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;

@@ -1,4 +1,4 @@
-//! Sizes as people write them: `170 kB`, `1.5 MiB`, `2000 B`.
+//! Sizes as people write them: `170 kB`, `170KB`, `1.5 MiB`, `2000 B`, `0`.
 
 /// Bytes of a size.
 ///
@@ -12,11 +12,13 @@ pub fn parse(text: &str) -> Result<u64, String> {
     let (number, unit) = trimmed.split_at(split);
     let scale: u128 = match unit.trim() {
         "B" => 1,
-        "kB" => 1000,
+        "kB" | "KB" => 1000,
         "MB" => 1_000_000,
         "KiB" => 1024,
         "MiB" => 1024 * 1024,
         "" if number.is_empty() => return Err(wrong()),
+        // Nothing is nothing in every unit.
+        "" if number.bytes().all(|digit| digit == b'0') => 1,
         "" => return Err(format!("`{text}` has no unit; {example}")),
         other => return Err(format!("unknown unit `{other}`; {example}")),
     };
@@ -43,6 +45,11 @@ mod tests {
     #[case("1.5 MiB", 1_572_864)]
     #[case("90KiB", 92_160)]
     #[case("0 B", 0)]
+    #[case("0", 0)]
+    #[case("150KB", 150_000)]
+    #[case("150 KB", 150_000)]
+    #[case("1.5MB", 1_500_000)]
+    #[case("1 MiB", 1_048_576)]
     #[case("0.001 kB", 1)]
     fn accepted(#[case] text: &str, #[case] bytes: u64) {
         assert_eq!(parse(text), Ok(bytes), "{text}");
@@ -52,6 +59,7 @@ mod tests {
     #[case("")]
     #[case("170")]
     #[case("170 kb")]
+    #[case("150k")]
     #[case("kB")]
     #[case("-1 kB")]
     #[case("1.2.3 kB")]

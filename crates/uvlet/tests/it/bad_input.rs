@@ -20,7 +20,7 @@ use crate::support::{Folder, SAMPLES, demo, json, uvlet};
 #[case(&["attribute", "dist", "--in", "startup(bokking)"], "no entry is called `bokking`, did you mean booking?")]
 #[case(&["attribute", "dist", "--in", "thirdparty"], "column 1: there is no set `thirdparty`, did you mean third-party?")]
 #[case(&["attribute", "dist", "--in", "own and"], "column 8: expected a set")]
-#[case(&["attribute", "dist", "--in", "package(tidecak)"], "no package, module or folder of this build is called `tidecak`")]
+#[case(&["attribute", "dist", "--in", "package(tidecak)"], "no package is called `tidecak`, there are none")]
 #[case(&["survey", "dist", "--description", "nowhere.json"], "nowhere.json: cannot be read")]
 #[case(&["survey", "dist", "-o", "nowhere/x.txt"], "nowhere/x.txt: cannot be written")]
 fn one_line_and_status_2(#[case] arguments: &[&str], #[case] message: &str) {

@@ -37,6 +37,53 @@ fn shown(format: &str) -> String {
     said.out
 }
 
+/// Without a command the build of the project is surveyed; where there is no project, help is shown.
+#[test]
+fn a_line_without_a_command() {
+    let said = uvlet(Folder::new().path(), &[]);
+    assert_eq!((said.status, said.out.as_str()), (2, ""));
+    assert!(said.err.contains("Usage"), "{}", said.err);
+    let project = Folder::new()
+        .with("package.json", r#"{"name":"site","devDependencies":{"vite":"8"}}"#)
+        .with("src/a.js", "a()")
+        .with("dist/index.html", "<script type=module src=assets/a.js></script>")
+        .with("dist/assets/a.js", "a()");
+    for arguments in [&[][..], &["survey"], &["survey", "."]] {
+        let said = uvlet(project.path(), arguments);
+        assert_eq!(said.status, 0, "{}", said.err);
+        assert!(said.out.starts_with("Before it runs, index downloads"), "{}", said.out);
+        assert!(said.out.contains("dist is measured, the one output folder"), "{}", said.out);
+    }
+    let hint = uvlet(project.path(), &["dist"]);
+    assert_eq!(hint.status, 2);
+    assert!(hint.err.contains("`uvlet survey dist` measures it"), "{}", hint.err);
+    let part = uvlet(project.path(), &["survey", "dist/assets"]).out;
+    let part = part.split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(part.contains("`uvlet survey dist` measures all of it"), "{part}");
+    let owners = uvlet(project.path(), &["attribute"]).out;
+    assert!(
+        owners.contains("npx vite build --sourcemap") && !owners.contains("webpack"),
+        "{owners}"
+    );
+    let two = project.with("build/b.js", "b()");
+    let said = uvlet(two.path(), &["survey"]);
+    assert!(said.err.contains("several output folders: dist, build; name one"), "{}", said.err);
+}
+
+#[rstest]
+#[case("site/src", "holds sources, such as App.tsx, and no build")]
+#[case("site/node_modules/tidecalc", "is inside node_modules")]
+#[case("site", "is a project without an output folder; build it")]
+fn what_no_bundler_wrote_is_refused(#[case] path: &str, #[case] message: &str) {
+    let folder = Folder::new()
+        .with("site/package.json", r#"{"name":"site"}"#)
+        .with("site/src/App.tsx", "export {}")
+        .with("site/node_modules/tidecalc/index.js", "module.exports = 1");
+    let said = uvlet(folder.path(), &["survey", path]);
+    assert_eq!((said.status, said.err.lines().count()), (2, 1));
+    assert!(said.err.contains(message), "{}", said.err);
+}
+
 #[test]
 fn json_holds_names_as_they_are() {
     let answer: serde_json::Value = serde_json::from_str(&shown("json")).unwrap();
@@ -148,7 +195,6 @@ fn valid_command_lines(#[case] arguments: &[&str]) {
 }
 
 #[rstest]
-#[case(&[], "Usage")]
 #[case(&["survye"], "a similar subcommand exists: 'survey'")]
 #[case(&["survey", "x", "--mesure", "gzip"], "a similar argument exists: '--measure'")]
 #[case(&["survey", "x", "--measure", "zip"], "unknown measure `zip`, there are emitted, gzip, br, zstd")]

@@ -227,6 +227,7 @@ mod strict {
     #[derive(Deserialize)]
     #[serde(deny_unknown_fields)]
     struct Row {
+        row: String,
         name: String,
         version: Option<String>,
         place: Option<String>,
@@ -275,6 +276,7 @@ mod strict {
     #[derive(Deserialize)]
     #[serde(deny_unknown_fields)]
     struct Heavy {
+        row: String,
         name: String,
         sizes: Sizes,
     }

@@ -139,7 +139,7 @@ fn totals_are_what_the_rows_add_up_to(#[values(0, 1, 2, 3, 4, 5, 6, 7)] sample: 
         .iter()
         .enumerate()
         .map(|(at, (selector, _))| {
-            format!("[budget.s{at:02}]\ntotal = '{selector}'\nat_most = \"0 B\"\nmeasure = \"emitted\"\n")
+            format!("[budget.s{at:02}]\ntotal = '{selector}'\nat_most = \"9 MB\"\nmeasure = \"emitted\"\n")
         })
         .collect();
     let config = tempfile::NamedTempFile::new().unwrap();

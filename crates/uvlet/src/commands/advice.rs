@@ -1,0 +1,89 @@
+//! What to do next: how bytes that nobody owns get owners, and which question follows an answer.
+
+use std::path::Path;
+
+use uvlet_audit::{
+    attribute::{Attribution, By, RowKind},
+    gate::{Gate, Verdict},
+    survey::Survey,
+};
+use uvlet_read::project;
+use uvlet_record::{Bundler, Kind, Owner, Record, sizes::Measure};
+
+/// Bytes without an owner get owners by a source map; says which command or setting of the bundler
+/// writes some, if so much of the answer has none that it matters.
+pub fn owners(answer: &Attribution, record: &Record, build: &Path) -> Option<String> {
+    let nobodys: u64 = answer
+        .rows
+        .iter()
+        .filter(|row| row.row == RowKind::Unattributed)
+        .map(|row| row.sizes.emitted)
+        .sum();
+    if nobodys.saturating_mul(20) < answer.total.sizes.emitted || nobodys == 0 {
+        return None;
+    }
+    let in_code = record.cells.iter().any(|cell| {
+        cell.owner == Owner::Unattributed && record.file(cell.file).kind == Kind::Script
+    });
+    if !in_code {
+        return None;
+    }
+    let project = project::root_of(build);
+    let bundlers = match record.bundler {
+        Some(bundler) => vec![bundler],
+        None => project.as_deref().map(project::bundlers_of).unwrap_or_default(),
+    };
+    // Vite builds with Rollup or Rolldown, and is the one that is configured.
+    let bundlers = match bundlers.contains(&Bundler::Vite) {
+        true => vec![Bundler::Vite],
+        false => bundlers,
+    };
+    let all = [Bundler::Vite, Bundler::Webpack, Bundler::Rspack, Bundler::Esbuild, Bundler::Rollup];
+    let known = if bundlers.is_empty() { &all[..] } else { &bundlers[..] };
+    let ways: Vec<String> = known.iter().map(|bundler| way(*bundler)).collect();
+    Some(format!(
+        "Source maps say whose bytes they are. Build once more with them, then ask again:\n{}",
+        ways.concat()
+    ))
+}
+
+fn way(bundler: Bundler) -> String {
+    let name = bundler.name();
+    let command = match bundler {
+        Bundler::Vite => "npx vite build --sourcemap",
+        Bundler::Webpack => "npx webpack --mode production --devtool source-map",
+        Bundler::Rspack => "npx rspack build --mode production --devtool source-map",
+        Bundler::Esbuild => "the same esbuild command with --sourcemap, or --metafile=meta.json",
+        Bundler::Rollup => "npx rollup -c --sourcemap",
+        Bundler::Rolldown => "npx rolldown -c --sourcemap",
+    };
+    format!("  {name:<8}  {command}\n")
+}
+
+/// The question that follows a survey: whose bytes the heaviest entry waits for.
+pub fn after_survey(survey: &Survey, measure: Measure, build: &Path) -> Option<String> {
+    let heaviest = survey.entries.iter().max_by_key(|entry| entry.startup.sizes.get(measure))?;
+    line(build, "attribute", &format!("startup({})", heaviest.name))
+}
+
+/// The question that follows an attribution by package: which modules the heaviest one is made of.
+pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
+    let heaviest = answer.rows.iter().find(|row| row.row == RowKind::Package)?;
+    let more = format!("attribute --by module --in 'package({})'", heaviest.name);
+    let is_plain = answer.by == By::Package && !heaviest.name.contains(['\'', '(', ')']);
+    is_plain.then(|| {
+        let (command, options) = more.split_once(' ').unwrap_or((&more, ""));
+        format!("Next: uvlet {command} {} {options}", build.display())
+    })
+}
+
+/// The question that follows a broken promise: whose bytes it is about.
+pub fn after_gate(gate: &Gate, build: &Path) -> Option<String> {
+    let row = gate.budgets.iter().find(|row| row.verdict == Verdict::Broken)?;
+    line(build, "attribute", &row.selector)
+}
+
+fn line(build: &Path, command: &str, selector: &str) -> Option<String> {
+    let is_plain = !selector.contains('\'') && !selector.chars().any(char::is_control);
+    is_plain.then(|| format!("Next: uvlet {command} {} --in '{selector}'", build.display()))
+}

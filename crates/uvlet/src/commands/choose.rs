@@ -1,0 +1,80 @@
+//! Which build is meant: the one named, else the configuration's, else the one output folder of the
+//! project that is here.
+
+use std::path::{Path, PathBuf};
+
+use uvlet_read::project;
+use uvlet_record::{Kind, Notice, Record};
+
+use crate::{config::Config, failure::Failure};
+
+/// The build that is read.
+pub struct Chosen {
+    pub path: PathBuf,
+    /// It was found in a project's folder.
+    pub is_found: bool,
+}
+
+/// Chooses the build.
+pub fn build(named: Option<&Path>, config: Option<&Config>) -> Result<Chosen, Failure> {
+    let configured = config.and_then(|config| config.folder.clone());
+    let is_output = |path: &Path| {
+        path.file_name()
+            .is_some_and(|name| ["dist", "build", "out", "www"].iter().any(|o| name == *o))
+    };
+    let project = match named {
+        Some(path) if path.is_dir() && !is_output(path) && project::is_project(path) => path,
+        Some(path) => return Ok(Chosen { path: path.to_owned(), is_found: false }),
+        None if configured.is_some() => Path::new("."),
+        None if project::is_project(Path::new(".")) => Path::new("."),
+        None => {
+            return Err(Failure::Usage(
+                "no build is named; name its output folder, or set `folder` under [build] in uvlet.toml".to_owned(),
+            ));
+        }
+    };
+    let is_its = config.is_some_and(|config| same_folder(&config.path, project));
+    if let Some(path) = configured.filter(|_| named.is_none() || is_its) {
+        return Ok(Chosen { path, is_found: false });
+    }
+    let mut outputs = project::outputs(project);
+    // As a person would type it.
+    for output in &mut outputs {
+        if let Ok(short) = output.strip_prefix(".") {
+            *output = short.to_owned();
+        }
+    }
+    match outputs.as_slice() {
+        [] => Err(Failure::NotBuilt(project.to_owned())),
+        [path] => Ok(Chosen { path: path.clone(), is_found: true }),
+        _ => Err(Failure::SeveralOutputs { project: project.to_owned(), outputs }),
+    }
+}
+
+fn same_folder(config: &Path, project: &Path) -> bool {
+    let folder = match config.parent() {
+        Some(folder) if !folder.as_os_str().is_empty() => folder,
+        _ => Path::new("."),
+    };
+    let full = |path: &Path| path.canonicalize().ok();
+    full(folder).is_some_and(|folder| Some(folder) == full(project))
+}
+
+/// What should be known of the choice.
+pub fn remarks(path: &Path, is_found: bool, record: &Record) -> Vec<Notice> {
+    let shown = path.display();
+    let mut remarks = Vec::new();
+    if is_found {
+        let message = format!("{shown} is measured, the one output folder of this project");
+        remarks.push(Notice::new("build-found", message, None));
+    }
+    let has_pages = record.files.iter().any(|file| file.kind == Kind::Page);
+    if let Some(whole) = project::whole_of(path).filter(|_| path.is_dir() && !has_pages) {
+        let whole = whole.display();
+        let message = format!(
+            "is part of a build whose pages are in {whole}; `uvlet survey {whole}` measures all of it"
+        );
+        remarks.push(Notice::new("part-of-build", message, Some(&record.label)));
+    }
+    remarks
+}
