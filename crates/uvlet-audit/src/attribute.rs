@@ -315,7 +315,8 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
             _ => None,
         })
         .collect();
-    let source = modules.iter().map(|id| record.module((*id)?).source_bytes).sum();
+    let mut sources = modules.iter().map(|id| record.module((*id)?).source_bytes);
+    let source = sources.try_fold(0_u64, |sum, bytes| sum.checked_add(bytes?));
     let chunks: BTreeSet<&str> =
         cells().filter_map(|cell| Some(lens.chunk_of(cell.file)?.name.as_str())).collect();
     Row {

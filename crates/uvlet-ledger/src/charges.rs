@@ -142,8 +142,14 @@ impl<'e> Tally<'e> {
             self.container += all;
             return;
         }
-        for mark in self.marks.drain(..) {
-            let at = u128::from(mark) * u128::from(all) / u128::from(self.block.max(1));
+        let first = self.next - self.marks.len();
+        let bytes = u128::from(self.position - self.block_start);
+        for (end, mark) in self.ends[first..].iter().zip(self.marks.drain(..)) {
+            let at = match self.block {
+                // Tokens that cost no bits, as of a text of one character: by bytes.
+                0 => u128::from(end - self.block_start) * u128::from(all) / bytes,
+                block => u128::from(mark) * u128::from(all) / u128::from(block),
+            };
             // A part of the block's bits is no more than they are.
             self.stretches.push(self.spent + u64::try_from(at).unwrap_or(all));
         }

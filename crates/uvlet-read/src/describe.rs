@@ -62,7 +62,7 @@ pub fn find(
 ) -> Result<Described, (String, Untold)> {
     let mut described = Described::default();
     let candidates = match named {
-        Some(path) => vec![name(path)?],
+        Some(path) => vec![name(path, listing)?],
         None => found(listing),
     };
     let mut fitting: Vec<Candidate> = Vec::new();
@@ -146,7 +146,7 @@ fn wanted(listing: &Listing, fitting: &[Candidate], is_named: bool) -> Target {
     }
 }
 
-fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
+fn name(path: &Path, listing: &Listing) -> Result<(Listed, AsideKind), (String, Untold)> {
     let shown = path.display().to_string();
     let failed = |error: std::io::Error| {
         let text = error.to_string();
@@ -159,9 +159,10 @@ fn name(path: &Path) -> Result<(Listed, AsideKind), (String, Untold)> {
     }
     let file = Listed { path: shown.clone(), disk: path.to_owned(), bytes: metadata.len() };
     let text = Text::of(&file).map_err(failed)?;
-    match described_by(&text) {
+    let paths = listing.counted.iter().map(|(file, _)| file.path.clone()).collect();
+    match described_by(&text, &paths) {
         Some(kind) if KINDS.contains(&kind) => Ok((file, kind)),
-        _ => match serde_json::from_slice::<serde::de::IgnoredAny>(&text) {
+        _ => match serde_json::from_slice::<serde::de::IgnoredAny>(told::without_mark(&text)) {
             Err(error) => Err((shown, told::damaged(&error))),
             Ok(_) => Err((shown, Untold::Foreign)),
         },

@@ -3,22 +3,20 @@
 //! Files are listed by path, hidden folders included; links are not followed. What describes the
 //! build instead of being shipped is set aside by its content.
 
+mod sniff;
+
 use std::{
     collections::BTreeSet,
-    fmt,
     fs::File,
     io,
     ops::Deref,
     path::{Path, PathBuf},
 };
 
-use serde::{
-    Deserialize, Deserializer,
-    de::{Error, IgnoredAny, MapAccess, Visitor},
-};
-use serde_json::value::RawValue;
 use uvlet_record::{AsideKind, Kind, Notice};
 use walkdir::WalkDir;
+
+pub use sniff::described_by;
 
 use crate::twins;
 
@@ -89,7 +87,7 @@ pub fn list(folder: &Path) -> Listing {
     let paths: BTreeSet<String> = files.iter().map(|file| file.path.clone()).collect();
     for file in files {
         let twin = twins::stands_for(&file.path).filter(|(plain, _)| paths.contains(*plain));
-        match twin.map(|_| AsideKind::Precompressed).or_else(|| aside_kind(&file)) {
+        match twin.map(|_| AsideKind::Precompressed).or_else(|| aside_kind(&file, &paths)) {
             Some(kind) => listing.aside.push((file, kind)),
             None => {
                 let kind = kind_of(&file.path);
@@ -98,6 +96,13 @@ pub fn list(folder: &Path) -> Listing {
         }
     }
     listing
+}
+
+/// The paths of a folder's files.
+pub fn paths(folder: &Path) -> BTreeSet<String> {
+    let files = WalkDir::new(folder).min_depth(1).into_iter().flatten();
+    let files = files.filter(|file| file.file_type().is_file());
+    files.map(|file| inside(folder, file.path())).collect()
 }
 
 fn inside(folder: &Path, path: &Path) -> String {
@@ -146,100 +151,24 @@ fn kind_of(path: &str) -> Kind {
     }
 }
 
-fn aside_kind(file: &Listed) -> Option<AsideKind> {
+/// What a file is that is not shipped, by its form; `paths` are all files of the folder.
+fn aside_kind(file: &Listed, paths: &BTreeSet<String>) -> Option<AsideKind> {
     let name = file.path.rsplit('/').next().unwrap_or(&file.path);
     if name.ends_with(".LICENSE.txt") || name.ends_with(".LEGAL.txt") {
         return Some(AsideKind::Licence);
     }
-    match extension(name).as_str() {
-        "map" => Some(AsideKind::Map),
-        "json" => described_by(&Text::of(file).ok()?),
-        _ => None,
+    let ending = extension(name);
+    // Beside the file that it is named after, even a damaged map is one.
+    if ending == "map" && file.path.strip_suffix(".map").is_some_and(|of| paths.contains(of)) {
+        return Some(AsideKind::Map);
     }
-}
-
-/// What a JSON file describes instead of being shipped, told by its top-level keys. Reading stops
-/// at the key that settles it, as descriptions may be huge.
-pub fn described_by(text: &[u8]) -> Option<AsideKind> {
-    let mut found = Sniffed::default();
-    let whole = serde_json::Deserializer::from_slice(text).deserialize_map(Sniff(&mut found));
-    match found {
-        Sniffed { settled: Some(kind), .. } => Some(kind),
-        // A metafile that ends within its inputs.
-        Sniffed { inputs: true, .. } if whole.is_err() => Some(AsideKind::Metafile),
-        _ => None,
+    if ending != "map" && ending != "json" {
+        return None;
     }
-}
-
-#[derive(Default)]
-struct Sniffed {
-    settled: Option<AsideKind>,
-    inputs: bool,
-    assets: bool,
-    children: bool,
-}
-
-impl Sniffed {
-    /// What the keys so far and this one amount to.
-    fn key(&mut self, key: &str) -> Option<AsideKind> {
-        match key {
-            "uvlet_build" => return Some(AsideKind::Plugin),
-            "uvlet" => return Some(AsideKind::Record),
-            "mappings" => return Some(AsideKind::Map),
-            "outputs" if self.inputs => return Some(AsideKind::Metafile),
-            "chunks" | "entrypoints" | "modules" if self.assets => return Some(AsideKind::Stats),
-            "errorsCount" | "warningsCount" if self.children => return Some(AsideKind::Stats),
-            "rspackVersion" | "assetsByChunkName" => return Some(AsideKind::Stats),
-            "inputs" => self.inputs = true,
-            "assets" => self.assets = true,
-            "children" => self.children = true,
-            _ => {}
-        }
-        None
-    }
-}
-
-/// A value of Vite's manifest.
-#[derive(Deserialize)]
-#[serde(rename_all = "camelCase")]
-struct Built {
-    #[serde(rename = "file")]
-    _file: String,
-    src: Option<IgnoredAny>,
-    is_entry: Option<IgnoredAny>,
-    imports: Option<IgnoredAny>,
-    css: Option<IgnoredAny>,
-}
-
-struct Sniff<'s>(&'s mut Sniffed);
-
-impl<'de> Visitor<'de> for Sniff<'_> {
-    type Value = ();
-
-    fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
-        formatter.write_str("an object")
-    }
-
-    fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<(), A::Error> {
-        let mut is_first = true;
-        while let Some(key) = map.next_key::<String>()? {
-            self.0.settled = self.0.key(&key);
-            if self.0.settled.is_none() && std::mem::take(&mut is_first) && !self.0.inputs {
-                let value: &RawValue = map.next_value()?;
-                if let Ok(Built { src, is_entry, imports, css, .. }) =
-                    serde_json::from_str(value.get())
-                    && (src.is_some() || is_entry.is_some() || imports.is_some() || css.is_some())
-                {
-                    self.0.settled = Some(AsideKind::Manifest);
-                }
-            } else if self.0.settled.is_none() {
-                map.next_value::<IgnoredAny>()?;
-            }
-            if self.0.settled.is_some() {
-                return Err(A::Error::custom("settled"));
-            }
-        }
-        Ok(())
+    match described_by(&Text::of(file).ok()?, paths) {
+        // A map has that ending, or is somebody's data.
+        Some(AsideKind::Map) if ending != "map" && !name.contains(".map.") => None,
+        kind => kind,
     }
 }
 

@@ -189,7 +189,12 @@ mod tests {
         let locked = locked.unwrap();
         let version = |place: &str| {
             let place = place.to_owned();
-            locked.version(&Installed { name: "tide".to_owned(), place, version: None })
+            locked.version(&Installed {
+                name: "tide".to_owned(),
+                place,
+                above: String::new(),
+                version: None,
+            })
         };
         assert_eq!(version("node_modules/tide").as_deref(), Some("3.0.4"));
         assert_eq!(version("node_modules/a/node_modules/tide").as_deref(), Some("2.1.0"));
@@ -203,7 +208,8 @@ mod tests {
     #[case("lockfileVersion: 5.4\npackages:\n  /@s/q/1.2.3_r@2.0.0:\n    dev: false\n")]
     fn pnpm_names_packages(#[case] text: &str) {
         let place = "node_modules/@s/q".to_owned();
-        let installed = Installed { name: "@s/q".to_owned(), place, version: None };
+        let installed =
+            Installed { name: "@s/q".to_owned(), place, above: String::new(), version: None };
         assert_eq!(
             pnpm_lock(text).unwrap().version(&installed).as_deref(),
             Some("1.2.3"),

@@ -93,6 +93,7 @@ pub fn names(
         .collect();
     let tied = told.map(|told| older::tie(told, &mut named, paths, root)).unwrap_or_default();
     let workspaces = root.map(|root| place_in_workspaces(&mut named, root)).unwrap_or_default();
+    tell_installs_apart(&mut named);
     // The bundler's names may be relative to another folder, which makes no other file of them.
     let clashing = clashing(&named[..examined.len()]);
     let key = |named: &Named| -> Key {
@@ -124,7 +125,7 @@ pub fn names(
         for (index, (source, named)) in sources.iter().zip(named).enumerate() {
             if let Some(named) = named.as_ref().filter(|named| is_module(named)) {
                 let module = found.entry(key(named)).or_default();
-                module.ignored |= source.ignored;
+                module.ignored |= source.ignored || named.third_party;
                 match tied.get(&(at, index)) {
                     Some(part) => _ = module.parts.insert(part.clone()),
                     None => module.bytes = module.bytes.max(source.bytes),
@@ -227,6 +228,26 @@ fn place_in_workspaces(named: &mut [Vec<Option<Named>>], root: &Path) -> BTreeSe
         }
     }
     places
+}
+
+/// Where two installs of a package have the same place but for what leads above the project, that
+/// becomes a part of their places.
+fn tell_installs_apart(named: &mut [Vec<Option<Named>>]) {
+    let mut above: BTreeMap<String, BTreeSet<String>> = BTreeMap::new();
+    let files = named.len().saturating_sub(1);
+    // The bundler's names may be relative to another folder.
+    for package in named[..files].iter().flatten().flatten().filter_map(|n| n.package.as_ref()) {
+        above.entry(package.place.clone()).or_default().insert(package.above.clone());
+    }
+    above.retain(|_, above| above.len() > 1);
+    if above.is_empty() {
+        return;
+    }
+    for package in named.iter_mut().flatten().flatten().filter_map(|n| n.package.as_mut()) {
+        if above.contains_key(&package.place) && !package.above.is_empty() {
+            package.place = format!("{}/{}", package.above, package.place);
+        }
+    }
 }
 
 fn is_module(named: &Named) -> bool {

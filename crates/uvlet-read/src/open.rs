@@ -206,9 +206,14 @@ pub fn open_with_texts(
 
 fn is_description(path: &Path, bytes: u64) -> bool {
     let file = Listed { path: String::new(), disk: path.to_owned(), bytes };
+    // A manifest is known by the files beside it, or in the folder around.
+    let here = path.parent().filter(|here| !here.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    let around = if here.ends_with(".vite") { here.join("..") } else { here.to_owned() };
+    let may_be_manifest = path.to_string_lossy().ends_with("manifest.json");
+    let paths = if may_be_manifest { folder::paths(&around) } else { BTreeSet::new() };
     Text::of(&file)
         .ok()
-        .and_then(|text| folder::described_by(&text))
+        .and_then(|text| folder::described_by(&text, &paths))
         .is_some_and(|kind| describe::KINDS.contains(&kind))
 }
 

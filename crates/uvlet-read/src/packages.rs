@@ -57,7 +57,7 @@ impl<'r> Workspaces<'r> {
         }
         let here = manifest(self.root, folder).and_then(|manifest| {
             let Manifest { name, version } = manifest;
-            Some(Installed { name: name?, place: folder.to_owned(), version })
+            Some(Installed { name: name?, place: folder.to_owned(), above: String::new(), version })
         });
         let found = here.or_else(|| self.around(folder));
         self.known.insert(folder.to_owned(), found.clone());

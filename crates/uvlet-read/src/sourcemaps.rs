@@ -98,23 +98,43 @@ pub fn owned(
     let comment = comment(text);
     let shape = Shape { statements, comment: comment.as_ref().map(|comment| comment.start) };
     let located = match locate(file, comment.as_ref(), maps.listing, maps.maps) {
-        Ok(located) => located?,
+        Ok(Some(located)) => located,
+        Ok(None) => {
+            if let Some(comment) = comment {
+                let message = format!(
+                    "names the source map {}, which is not there: its {} B have no owner",
+                    shortened(comment.url),
+                    file.bytes
+                );
+                notices.push(Notice::new("map-missing", message, Some(&file.path)));
+            }
+            return None;
+        }
         Err(reason) => {
-            notices.push(damaged(&file.path, &reason));
+            notices.push(damaged(&file.path, &reason, file));
             return None;
         }
     };
     match read(text, &located, &shape, maps.texts) {
         Ok(owned) => Some(owned),
         Err(reason) => {
-            notices.push(damaged(&located.path, &reason));
+            notices.push(damaged(&located.path, &reason, file));
             None
         }
     }
 }
 
-fn damaged(place: &str, reason: &str) -> Notice {
-    let message = format!("{reason}: the bytes of its file stand under (unattributed)");
+/// A name from outside in a sentence, which must not be flooded by it.
+pub fn shortened(name: &str) -> String {
+    const MOST: usize = 120;
+    if name.chars().count() <= MOST {
+        return name.to_owned();
+    }
+    format!("{}…", name.chars().take(MOST).collect::<String>())
+}
+
+fn damaged(place: &str, reason: &str, file: &Listed) -> Notice {
+    let message = format!("{reason}: the {} B of {} have no owner", file.bytes, file.path);
     Notice::new("map-damaged", message, Some(place))
 }
 

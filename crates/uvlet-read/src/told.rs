@@ -184,7 +184,7 @@ pub enum Untold {
 /// When it is damaged, or of another kind after all.
 pub fn read(file: &Listed, kind: AsideKind) -> Result<Vec<Told>, Untold> {
     let text = Text::of(file).map_err(|error| Untold::Io(error.kind().to_string()))?;
-    let json = std::str::from_utf8(&text).map_err(|error| {
+    let json = std::str::from_utf8(without_mark(&text)).map_err(|error| {
         Untold::Damaged(format!("is not UTF-8 at byte {}", error.valid_up_to()))
     })?;
     match kind {
@@ -194,6 +194,11 @@ pub fn read(file: &Listed, kind: AsideKind) -> Result<Vec<Told>, Untold> {
         AsideKind::Manifest => vite::read(json).map(|told| vec![told]),
         _ => Err(Untold::Foreign),
     }
+}
+
+/// A text without the mark that some editors put before UTF-8.
+pub fn without_mark(text: &[u8]) -> &[u8] {
+    text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text)
 }
 
 /// What the JSON reader complains of, with line and column.

@@ -1,6 +1,6 @@
 //! The record itself and what it says of the build as a whole.
 
-use std::collections::BTreeMap;
+use std::{borrow::Cow, collections::BTreeMap};
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -112,6 +112,20 @@ impl Record {
     #[must_use]
     pub fn package_of(&self, id: ModuleId) -> Option<&Package> {
         self.module(id).package.map(|package| &self.packages[package.at()])
+    }
+
+    /// Where a module lies, from the project's folder: its path, with the place that its package is
+    /// installed at where the path does not hold it.
+    #[must_use]
+    pub fn location_of(&self, id: ModuleId) -> Cow<'_, str> {
+        let path = self.module(id).path.as_str();
+        let Some(package) = self.package_of(id) else { return path.into() };
+        if path.starts_with(&package.place) {
+            return path.into();
+        }
+        let inside = path.rsplit_once("node_modules/").map_or("", |(_, inside)| inside);
+        let inside = inside.strip_prefix(&package.name).unwrap_or("");
+        format!("{}{inside}", package.place).into()
     }
 
     /// The cells of a file.

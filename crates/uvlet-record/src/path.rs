@@ -29,6 +29,8 @@ pub struct Named {
     pub package: Option<Installed>,
     /// The bundler's own code, not a module.
     pub glue: bool,
+    /// Installed code, though of no package that the path tells.
+    pub third_party: bool,
 }
 
 /// An installed package, as far as a path tells.
@@ -36,29 +38,57 @@ pub struct Named {
 pub struct Installed {
     /// npm name, with the scope.
     pub name: String,
-    /// Place it is installed at.
+    /// Place it is installed at, below the project as far as the path tells.
     pub place: String,
+    /// What leads above that: tells two installs apart whose places read the same.
+    pub above: String,
     /// Version, where the package manager's layout holds it.
     pub version: Option<String>,
 }
 
-/// Sources that are the bundler's own.
-const GLUE: [&str; 14] = [
+/// Sources that are the bundler's own, whole names.
+const GLUE: [&str; 10] = [
     "webpack/bootstrap",
-    "webpack/runtime/",
     "webpack/startup",
     "webpack/before-startup",
     "webpack/after-startup",
     "webpack/universalModuleDefinition",
     "rspack/bootstrap",
-    "rspack/runtime/",
     "rspack/startup",
-    "vite/",
-    "vite:",
-    "rolldown/runtime",
     "rolldown:runtime",
     "<runtime>",
+    "<anon>",
 ];
+
+/// Virtual modules that bundlers and their usual plugins write themselves, by the start of the name.
+const HELPERS: [&str; 14] = [
+    "vite/",
+    "vite:",
+    "rolldown/",
+    "rolldown:",
+    "rollup/",
+    "commonjsHelpers",
+    "_commonjsHelpers",
+    "commonjs-dynamic-modules",
+    "@oxc-project",
+    "rollupPluginBabelHelpers",
+    "babelHelpers",
+    "tslib",
+    "plugin-vue:",
+    "plugin-legacy",
+];
+
+/// Whether a name is one of the bundler's own sources. Its runtime modules are called by words,
+/// without the ending that a file has.
+fn is_glue(rest: &str, is_virtual: bool) -> bool {
+    let below = rest.trim_start_matches("../").trim_start_matches("./");
+    let runtime = below.strip_prefix("webpack/runtime/").or(below.strip_prefix("rspack/runtime/"));
+    GLUE.contains(&below)
+        || runtime.is_some_and(|name| !name.contains(['.', '/']))
+        || below.starts_with("vite:")
+        || (below.starts_with("external ") && below.contains('"'))
+        || (is_virtual && HELPERS.iter().any(|helper| below.starts_with(helper)))
+}
 
 /// Names a source. See the module's text for the rules.
 #[must_use]
@@ -76,19 +106,25 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     }
     let (rest, had_scheme) = strip_scheme(&bare);
     let is_module_facet = query.is_some_and(|query| query.starts_with("commonjs"));
-    let virtual_glue = virtual_name.is_some()
+    // A virtual name that is a path is a plugin's view on that file.
+    let is_virtual = virtual_name.is_some()
         && !is_module_facet
         && !rest.contains("node_modules/")
         && !rest.starts_with(['/', '.']);
-    // A bare name like `webpack/startup` may be a folder of the project; under a scheme it is not.
-    let named_by_bundler =
-        had_scheme || virtual_name.is_some() || location.source_root.contains("://");
-    let below = rest.trim_start_matches("../").trim_start_matches("./");
-    let own_code_of_bundler = GLUE.iter().any(|prefix| {
-        below.starts_with(prefix) && (named_by_bundler || prefix.contains([':', '<']))
-    });
-    if virtual_glue || own_code_of_bundler {
-        return Named { path: rest.to_owned(), above: String::new(), package: None, glue: true };
+    if is_glue(rest, is_virtual) {
+        let path = rest.to_owned();
+        return Named { path, above: String::new(), package: None, glue: true, third_party: false };
+    }
+    if is_virtual {
+        let prefix = if is_namespaced(rest) { "" } else { "virtual:" };
+        let path = format!("{prefix}{}", resolve(rest));
+        return Named {
+            path,
+            above: String::new(),
+            package: None,
+            glue: false,
+            third_party: false,
+        };
     }
     let joined = if had_scheme || is_absolute(rest) || is_namespaced(rest) {
         rest.to_owned()
@@ -116,7 +152,8 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     let below = kept.trim_start_matches("../");
     let above = kept[..kept.len() - below.len()].to_owned();
     let path = below.trim_start_matches('/');
-    Named { path: path.to_owned(), above, package, glue: false }
+    let third_party = path.starts_with("node_modules/");
+    Named { path: path.to_owned(), above, package, glue: false, third_party }
 }
 
 /// The absolute form of a source's name, if it is written as one: what a project's folder can be
@@ -260,9 +297,11 @@ pub fn installed(path: &str) -> Option<Installed> {
     if name.is_empty() || name.starts_with('.') {
         return None;
     }
-    let place = path[..at + FOLDER.len() + end].trim_start_matches("../").trim_start_matches('/');
+    let whole = &path[..at + FOLDER.len() + end];
+    let place = whole.trim_start_matches("../").trim_start_matches('/');
+    let above = whole[..whole.len() - place.len()].trim_end_matches('/').to_owned();
     let version = version_in(&path[..at], name);
-    Some(Installed { name: name.to_owned(), place: place.to_owned(), version })
+    Some(Installed { name: name.to_owned(), place: place.to_owned(), above, version })
 }
 
 /// The version that pnpm (`.pnpm/name@1.2.3_peers/`) and Yarn (`name-npm-1.2.3-hash.zip/`) write
@@ -309,6 +348,8 @@ mod tests {
     #[case::disabled("../(disabled):node_modules/p/node.js", "", "node_modules/p/node.js")]
     #[case::namespaced("icons:ferry/small", "assets", "icons:ferry/small")]
     #[case::brackets("../src/(shop)/[id].tsx", "", "src/(shop)/[id].tsx")]
+    #[case::virtual_name("\0virtual:routes", "", "virtual:routes")]
+    #[case::virtual_word("\0harbours", "", "virtual:harbours")]
     fn one_path_for_one_module(#[case] raw: &str, #[case] folder: &str, #[case] path: &str) {
         let location = Location { source_root: "", folder, project: "/home/w/site" };
         let named = name(raw, &location);
@@ -321,6 +362,8 @@ mod tests {
     #[case("webpack:///webpack/runtime/jsonp chunk loading")]
     #[case("../\0vite/preload-helper.js")]
     #[case("\0commonjsHelpers.js")]
+    #[case("../webpack/runtime/css loading")]
+    #[case("webpack://site/external var \"React\"")]
     #[case("../../\0rolldown/runtime.js")]
     fn the_bundlers_own_sources_are_glue(#[case] raw: &str) {
         assert!(name(raw, &Location::default()).glue, "{raw}");
@@ -328,6 +371,9 @@ mod tests {
 
     #[rstest]
     #[case("../vite/config-page.js")]
+    #[case("webpack://site/./webpack/runtime/a.js")]
+    #[case("webpack://site/./vite/a.js")]
+    #[case("\0virtual:kelpwick/routes")]
     #[case("../src/webpack/bootstrap.js")]
     fn own_sources_with_like_names_are_not(#[case] raw: &str) {
         assert!(!name(raw, &Location::default()).glue, "{raw}");

@@ -1,6 +1,8 @@
 //! The record's invariants: exact sums, references that exist, normalised paths.
 
-use crate::{FileId, Owner, Record, sizes::Measure};
+use std::collections::HashSet;
+
+use crate::{Cell, FileId, Owner, Record, sizes::Measure};
 
 /// What is wrong with a record.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -33,6 +35,30 @@ pub enum Flaw {
         /// By which index.
         index: usize,
     },
+    /// Two of a kind have one name.
+    #[error("two {of} are called `{name}`")]
+    Twice {
+        /// What is listed.
+        of: &'static str,
+        /// The name.
+        name: String,
+    },
+    /// Ranges of files that leave gaps or overlap: what they leave out would be in no total.
+    #[error("{path}: its {of} do not follow those of the file before")]
+    Gap {
+        /// The file, or the end of the list.
+        path: String,
+        /// Cells or runs.
+        of: &'static str,
+    },
+    /// A page that is no file.
+    #[error("entry `{entry}` names the page `{page}`, which is no file")]
+    Page {
+        /// The entry.
+        entry: String,
+        /// The page.
+        page: String,
+    },
     /// A module path that is not normalised.
     #[error("module path `{path}` is not normalised")]
     Path {
@@ -57,6 +83,8 @@ impl Record {
     pub fn verify(&self) -> Result<(), Flaw> {
         self.verify_references()?;
         self.verify_order()?;
+        self.verify_ranges()?;
+        self.verify_names()?;
         for at in 0..self.files.len() {
             self.verify_file(FileId::new(at))?;
         }
@@ -80,7 +108,9 @@ impl Record {
             }
         }
         let flaw = || Flaw::Runs { path: file.path.clone() };
-        if cells.is_empty() || cells.iter().any(|cell| cell.file != id) {
+        let mut owners = HashSet::new();
+        let is_wrong = |cell: &Cell| cell.file != id || !owners.insert(cell.owner);
+        if cells.is_empty() || cells.iter().any(is_wrong) {
             return Err(flaw());
         }
         let runs = &self.runs[file.runs.start as usize..file.runs.end as usize];
@@ -88,17 +118,62 @@ impl Record {
             return Ok(());
         }
         let mut position = 0;
-        let mut charged = vec![0; cells.len()];
+        let mut charged = vec![0_u64; cells.len()];
         for run in runs {
             let cell = run.cell.at().checked_sub(file.cells.start as usize).ok_or_else(flaw)?;
             if run.start != position {
                 return Err(flaw());
             }
             position = run.start.checked_add(run.length).ok_or_else(flaw)?;
-            *charged.get_mut(cell).ok_or_else(flaw)? += run.length;
+            let charged = charged.get_mut(cell).ok_or_else(flaw)?;
+            *charged = charged.checked_add(run.length).ok_or_else(flaw)?;
         }
         let agrees = charged.iter().zip(cells).all(|(sum, cell)| *sum == cell.amount.emitted);
         if position == file.emitted && agrees { Ok(()) } else { Err(flaw()) }
+    }
+
+    /// The cells and runs of files stand in the order of files, without gaps.
+    fn verify_ranges(&self) -> Result<(), Flaw> {
+        let (mut cells, mut runs) = (0, 0);
+        let gap = |path: &str, of| Flaw::Gap { path: path.to_owned(), of };
+        for file in &self.files {
+            if file.cells.start != cells {
+                return Err(gap(&file.path, "cells"));
+            }
+            if file.runs.start != runs {
+                return Err(gap(&file.path, "runs"));
+            }
+            (cells, runs) = (file.cells.end, file.runs.end);
+        }
+        if cells as usize != self.cells.len() {
+            return Err(gap("the end", "cells"));
+        }
+        if runs as usize != self.runs.len() {
+            return Err(gap("the end", "runs"));
+        }
+        Ok(())
+    }
+
+    fn verify_names(&self) -> Result<(), Flaw> {
+        let twice = |of: &'static str, names: Vec<&String>| {
+            let mut seen = HashSet::new();
+            match names.into_iter().find(|name| !seen.insert(*name)) {
+                Some(name) => Err(Flaw::Twice { of, name: name.clone() }),
+                None => Ok(()),
+            }
+        };
+        twice("entries", self.entries.iter().map(|entry| &entry.name).collect())?;
+        twice("chunks", self.chunks.iter().map(|chunk| &chunk.name).collect())?;
+        for entry in &self.entries {
+            for page in &entry.pages {
+                let is_file = self.files.binary_search_by(|file| file.path.cmp(page)).is_ok();
+                if !is_file {
+                    let (entry, page) = (entry.name.clone(), page.clone());
+                    return Err(Flaw::Page { entry, page });
+                }
+            }
+        }
+        Ok(())
     }
 
     fn verify_references(&self) -> Result<(), Flaw> {

@@ -490,19 +490,26 @@ impl<'r> Evaluation<'_, 'r, '_> {
         let folder = argument.trim_end_matches('/');
         let is_inside =
             |path: &str| path.strip_prefix(folder).is_some_and(|rest| rest.starts_with('/'));
-        if !record.modules.iter().any(|module| is_inside(&module.path)) {
+        let inside: Vec<bool> = (0..record.modules.len())
+            .map(|at| {
+                is_inside(&record.modules[at].path)
+                    || is_inside(&record.location_of(ModuleId::new(at)))
+            })
+            .collect();
+        if !inside.contains(&true) {
             return Vec::new();
         }
-        let inside = self.lens.cells(|file, owner| match owner {
-            Owner::Module(id) => is_inside(&record.module(id).path),
+        let holds = |id: ModuleId| inside[id.at()];
+        let cells = self.lens.cells(|file, owner| match owner {
+            Owner::Module(id) => holds(id),
             Owner::Asset => {
                 let source = record.file(file).source;
-                source.is_some_and(|id| is_inside(&record.module(id).path))
+                source.is_some_and(holds)
             }
             _ => false,
         });
         let maybe = self.anybodys(&|module| is_inside(&module.path));
-        vec![Sets::with(inside, &maybe).item(argument)]
+        vec![Sets::with(cells, &maybe).item(argument)]
     }
 
     fn miss(&self, set: Named, argument: &str, at: &Range<usize>, several: Vec<String>) {

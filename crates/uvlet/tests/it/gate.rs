@@ -175,7 +175,8 @@ fn what_comes_at_once_is_said_beside_a_startup_budget() {
     let first = uvlet(folder.path(), &["survey", "dist", "--measure", "emitted"]).out;
     assert!(
         first.starts_with(
-            "Before it runs, index downloads 56 B (emitted) in 2 files, and 5 kB at once"),
+            "Before it runs, index downloads 56 B (emitted) in 2 files, and 5 kB at once"
+        ),
         "{first}"
     );
 }
