@@ -267,6 +267,15 @@ fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
                 _ => Who::SeveralEntries,
             };
         }
+        // Pages that start the same are one entry, of which a visitor opens one.
+        for page in &entry.pages {
+            let files = &lens.record.files;
+            if let Ok(at) = files.binary_search_by(|file| file.path.cmp(page))
+                && entries[at] == Who::NoEntry
+            {
+                entries[at] = Who::Entry(entry.name.clone());
+            }
+        }
     }
     entries
 }

@@ -1,6 +1,6 @@
 //! Whose bytes they are: cells and runs of every file, on the best basis there is for it.
 
-use std::collections::HashMap;
+use std::{collections::HashMap, ops::Range};
 
 use rayon::iter::{IndexedParallelIterator, IntoParallelRefIterator, ParallelIterator};
 use uvlet_ledger::{charges::Charges, shares::apportion, walk::Span};
@@ -113,6 +113,9 @@ fn pieces(
     said: Option<(&Told, &ToldFile)>,
 ) -> Pieces {
     let bytes = listed.bytes;
+    if !examined.inline.is_empty() {
+        return Pieces::placed(bytes, page_parts(&examined.inline));
+    }
     if kind.is_asset() {
         return Pieces::whole(bytes, Owner::Asset, Basis::Mapped);
     }
@@ -174,6 +177,15 @@ fn pieces(
     }
     let shares = apportion(bytes, &weights);
     Pieces::amounts(modules.into_iter().map(owner).zip(shares), 0, Basis::Estimated)
+}
+
+/// A page is an asset but for the code in it, which may be anybody's.
+fn page_parts(inline: &[Range<usize>]) -> impl Iterator<Item = (usize, Owner, Basis)> + '_ {
+    let parts = inline
+        .iter()
+        .flat_map(|code| [(code.start, Owner::Unattributed), (code.end, Owner::Asset)]);
+    let parts = std::iter::once((0, Owner::Asset)).chain(parts);
+    parts.map(|(start, owner)| (start, owner, Basis::Mapped))
 }
 
 /// What the file's own streams spend on each part, where the parts' places are known and there are

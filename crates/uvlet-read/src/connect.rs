@@ -1,6 +1,6 @@
 //! Who needs whom: what the URLs, specifiers and chunk ids in a file mean.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
 use uvlet_record::{DynamicLoad, EdgeKind, FileId, Notice, Unresolved, When};
 
@@ -8,6 +8,7 @@ use crate::{
     accounts::Ledger,
     emitted::{Emitted, Opened},
     examine::Examined,
+    html::Imports,
     registry::Chunks,
     resolve::{Meant, Resolver, folder_of},
     styles::Urls,
@@ -20,7 +21,7 @@ pub struct Connector<'a> {
     /// Styles that arrive with a script because they share its name.
     styles_of: &'a dyn Fn(FileId) -> Vec<FileId>,
     /// Bare specifiers that an import map ties to URLs.
-    imports: BTreeMap<&'a str, &'a str>,
+    imports: Imports,
 }
 
 /// What one file needs.
@@ -43,8 +44,8 @@ impl<'a> Connector<'a> {
         examined: &'a [Examined],
     ) -> Self {
         let pages = examined.iter().filter_map(|file| file.page.as_ref());
-        let imports = pages.flat_map(|page| &page.imports);
-        let imports = imports.map(|(from, to)| (from.as_str(), to.as_str())).collect();
+        let mut imports = Imports::default();
+        pages.for_each(|page| imports.extend(&page.imports));
         Self { resolver, chunks, styles_of, imports }
     }
 
@@ -172,8 +173,8 @@ impl<'a> Connector<'a> {
     }
 
     fn specifier(&self, text: &str, folder: &str) -> Meant {
-        match self.imports.get(text) {
-            Some(url) => self.resolver.url(url, ""),
+        match self.imports.url(text) {
+            Some(url) => self.resolver.url(&url, ""),
             None => self.resolver.specifier(text, folder),
         }
     }

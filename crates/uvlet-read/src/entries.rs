@@ -5,6 +5,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use url::Url;
 use uvlet_record::{Chunk, DynamicLoad, Entry, File, FileId, Form, FoundBy, Kind, NamedBy, Notice};
 
 use crate::{
@@ -80,6 +81,9 @@ pub fn of_pages(
     entries
 }
 
+/// The host that pages are taken to stand on; no real one has the name (RFC 2606).
+const HERE: &str = "here.invalid";
+
 struct PageAsks {
     id: FileId,
     asks: Vec<FileId>,
@@ -94,29 +98,20 @@ fn resolve(
     notices: &mut Vec<Notice>,
 ) -> Vec<FileId> {
     let mut files = Vec::new();
+    let page_url = Url::parse(&format!("https://{HERE}/{}", file.path)).ok();
+    let base = page_url.zip(page.base.as_ref()).and_then(|(url, base)| url.join(base).ok());
     for ask in asks {
-        let url = match page.imports.get(&ask.url) {
-            Some(url) if ask.specifier => url,
-            _ => &ask.url,
-        };
+        let mapped = page.imports.url(&ask.url).filter(|_| ask.specifier);
+        let url = mapped.as_deref().unwrap_or(&ask.url);
         // `<base href>` moves relative URLs, by a path or to another host.
-        let relative = !url.starts_with('/') && !url.contains(':');
-        let meant = match &page.base {
-            Some(base) if relative => {
-                let folder = base.rsplit_once('/').map_or("", |(folder, _)| folder);
-                let (from, url) =
-                    if folder.contains("://") || folder.starts_with('/') || base == "/" {
-                        ("", format!("{folder}/{url}"))
-                    } else {
-                        (
-                            folder_of(&file.path),
-                            format!("{folder}/{url}").trim_start_matches('/').to_owned(),
-                        )
-                    };
-                resolver.url(&url, from)
-            }
-            _ if ask.specifier => resolver.specifier(url, folder_of(&file.path)),
-            _ => resolver.url(url, folder_of(&file.path)),
+        let is_relative = !url.starts_with('/') && !url.contains(':');
+        let moved = base.as_ref().filter(|_| is_relative).and_then(|base| base.join(url).ok());
+        let folder = folder_of(&file.path);
+        let meant = match moved {
+            Some(moved) if moved.host_str() == Some(HERE) => resolver.url(moved.path(), folder),
+            Some(moved) => resolver.url(moved.as_str(), folder),
+            None if ask.specifier => resolver.specifier(url, folder),
+            None => resolver.url(url, folder),
         };
         match meant {
             Meant::File(id) => files.push(id),

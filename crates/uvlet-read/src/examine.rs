@@ -5,6 +5,7 @@
 
 use std::{
     collections::{HashMap, HashSet},
+    ops::Range,
     str,
 };
 
@@ -41,6 +42,8 @@ pub struct Examined {
     pub look: Look,
     /// A style's URLs.
     pub urls: Urls,
+    /// Where code stands in a page.
+    pub inline: Vec<Range<usize>>,
     /// A page's asks.
     pub page: Option<Page>,
     /// Whose bytes they are, where a map says so.
@@ -105,8 +108,14 @@ impl<'a> Examiner<'a> {
         if !matches!(kind, Kind::Script | Kind::Style | Kind::Page) {
             return;
         }
+        let decoded;
         let text = match str::from_utf8(bytes) {
             Ok(text) => text,
+            // Tags and URLs read the same in the older encodings of pages and styles.
+            Err(_) if kind != Kind::Script => {
+                decoded = bytes.iter().map(|&byte| char::from(byte)).collect::<String>();
+                &decoded
+            }
             Err(error) => {
                 let message = format!(
                     "is not UTF-8 at byte {}: what it loads is unknown",
@@ -118,7 +127,11 @@ impl<'a> Examiner<'a> {
         };
         part.text = self.sources.texts.then(|| text.to_owned());
         match kind {
-            Kind::Page => part.page = Some(html::read(text)),
+            Kind::Page => {
+                let page = html::read(text);
+                part.inline = inline(text, bytes.len(), &page.inline);
+                part.page = Some(page);
+            }
             Kind::Style => {
                 part.urls = styles::urls(text);
                 self.own(part, file, bytes, Vec::new());
@@ -177,6 +190,24 @@ impl<'a> Examiner<'a> {
     fn own(&self, part: &mut Examined, file: &Listed, bytes: &[u8], statements: Vec<Statement>) {
         part.owned = sourcemaps::owned(file, bytes, statements, &self.sources, &mut part.notices);
     }
+}
+
+/// Where the scripts and styles of a page stand in it. Text that is not found as it was read, since
+/// line ends or the encoding are others, is looked for no further.
+fn inline(text: &str, length: usize, parts: &[String]) -> Vec<Range<usize>> {
+    if text.len() != length {
+        return Vec::new();
+    }
+    let mut found = Vec::new();
+    let mut from = 0;
+    for part in parts {
+        if let Some(at) = memchr::memmem::find(&text.as_bytes()[from..], part.as_bytes()) {
+            let start = from + at;
+            from = start + part.len();
+            found.push(start..from);
+        }
+    }
+    found
 }
 
 /// Does something for every counted file, in parallel, the largest first.

@@ -8,13 +8,14 @@
 //! The tokenizer alone is used, without building a tree: it takes time in proportion to the page,
 //! however badly tags nest.
 
-use std::{cell::RefCell, collections::BTreeMap};
+use std::{borrow::Cow, cell::RefCell, collections::BTreeMap};
 
 use html5ever::tokenizer::{
     BufferQueue, Tag, TagKind, Token, TokenSink, TokenSinkResult, Tokenizer, TokenizerOpts,
     states::RawKind,
 };
 use serde::Deserialize;
+use serde_json::Value;
 
 use crate::{
     emitted::{self, Opened},
@@ -34,10 +35,53 @@ pub struct Page {
     pub later: Vec<Ask>,
     /// What inline code opens on demand.
     pub openings: Vec<Opened>,
-    /// Bare specifiers that an import map ties to URLs.
-    pub imports: BTreeMap<String, String>,
+    /// Specifiers that import maps tie to URLs.
+    pub imports: Imports,
     /// The page runs scripts, so it is an entry.
     pub has_script: bool,
+    /// Scripts that run and styles that stand in the page, in order.
+    pub inline: Vec<String>,
+}
+
+/// What import maps say (HTML Standard, section "Import maps"): a key that ends in `/` stands for all
+/// that begins with it. Scopes are taken together, as what asks is not looked at.
+#[derive(Debug, Default, Clone, PartialEq, Eq)]
+pub struct Imports(BTreeMap<String, String>);
+
+impl Imports {
+    /// Reads a map; an address that is none switches off its own key alone. What was said before
+    /// stands.
+    fn read(&mut self, text: &str) {
+        #[derive(Deserialize, Default)]
+        #[serde(default)]
+        struct ImportMap {
+            imports: BTreeMap<String, Value>,
+            scopes: BTreeMap<String, BTreeMap<String, Value>>,
+        }
+        let map: ImportMap = serde_json::from_str(text).unwrap_or_default();
+        for (key, address) in map.imports.into_iter().chain(map.scopes.into_values().flatten()) {
+            if let Value::String(address) = address {
+                self.0.entry(key).or_insert(address);
+            }
+        }
+    }
+
+    /// Takes over what another page says.
+    pub fn extend(&mut self, other: &Self) {
+        for (key, address) in &other.0 {
+            self.0.entry(key.clone()).or_insert_with(|| address.clone());
+        }
+    }
+
+    /// The URL that a specifier stands for.
+    pub fn url(&self, specifier: &str) -> Option<Cow<'_, str>> {
+        if let Some(address) = self.0.get(specifier) {
+            return Some(address.into());
+        }
+        let prefixes = specifier.match_indices('/').map(|(at, _)| &specifier[..=at]);
+        let longest = prefixes.filter(|prefix| self.0.contains_key(*prefix)).last()?;
+        Some(format!("{}{}", self.0[longest], &specifier[longest.len()..]).into())
+    }
 }
 
 impl Page {
@@ -78,6 +122,10 @@ struct State {
     page: Page,
     /// Open elements whose content reaches no visitor whose scripts run.
     inert: usize,
+    /// Open templates whose content is shown.
+    shadows: usize,
+    /// Open elements of drawings and formulas, and those in them that hold HTML again.
+    foreign: Vec<String>,
     /// The script or style that is open, with its text so far.
     open: Option<(Element, String)>,
 }
@@ -101,21 +149,77 @@ impl TokenSink for Reader {
     }
 }
 
+/// Elements that end a drawing or formula that is still open (HTML Standard, section "The rules for
+/// parsing tokens in foreign content").
+const BREAKING: [&str; 20] = [
+    "b",
+    "blockquote",
+    "body",
+    "br",
+    "center",
+    "code",
+    "div",
+    "dl",
+    "em",
+    "embed",
+    "h1",
+    "h2",
+    "h3",
+    "head",
+    "img",
+    "li",
+    "p",
+    "pre",
+    "table",
+    "ul",
+];
+
 impl State {
+    /// Takes note of a start tag that begins or ends foreign content.
+    fn enter(&mut self, name: &str, is_closed: bool) {
+        if self.is_foreign() && BREAKING.contains(&name) {
+            self.foreign.clear();
+        }
+        let is_opening = match name {
+            "svg" | "math" => true,
+            // Names come in lower case here.
+            "foreignobject" | "desc" | "annotation-xml" => self.is_foreign(),
+            _ => false,
+        };
+        if is_opening && !is_closed {
+            self.foreign.push(name.to_owned());
+        }
+    }
+
+    fn is_foreign(&self) -> bool {
+        self.foreign.last().is_some_and(|name| name == "svg" || name == "math")
+    }
+
     fn start(&mut self, tag: &Tag) -> TokenSinkResult<()> {
         let element = Element::of(tag);
+        self.enter(&element.name, tag.self_closing);
+        // In a drawing, tags close themselves and texts are like any other.
         let raw = match element.name.as_str() {
+            _ if self.is_foreign() => None,
             "script" => Some(RawKind::ScriptData),
             "style" | "xmp" | "noembed" | "noframes" => Some(RawKind::Rawtext),
             "title" | "textarea" => Some(RawKind::Rcdata),
             _ => None,
         };
-        if matches!(element.name.as_str(), "noscript" | "template") && !tag.self_closing {
+        // A template that makes a shadow tree is shown.
+        let is_inert = match element.name.as_str() {
+            "template" => element.attr("shadowrootmode").is_none(),
+            name => name == "noscript",
+        };
+        if is_inert {
             self.inert += 1;
+        } else if element.name == "template" {
+            self.shadows += 1;
         }
         if self.inert == 0 {
             simple(&element, &mut self.page);
-            if matches!(element.name.as_str(), "script" | "style") {
+            let closes = tag.self_closing && self.is_foreign();
+            if matches!(element.name.as_str(), "script" | "style") && !closes {
                 self.open = Some((element, String::new()));
             }
         }
@@ -123,8 +227,13 @@ impl State {
     }
 
     fn end(&mut self, name: &str) {
-        if matches!(name, "noscript" | "template") {
-            self.inert = self.inert.saturating_sub(1);
+        match name {
+            "template" if self.shadows > 0 && self.inert == 0 => self.shadows -= 1,
+            "noscript" | "template" => self.inert = self.inert.saturating_sub(1),
+            _ => {}
+        }
+        if let Some(at) = self.foreign.iter().rposition(|open| open == name) {
+            self.foreign.truncate(at);
         }
         let Some((element, text)) = self.open.take_if(|(element, _)| element.name == name) else {
             return;
@@ -133,6 +242,9 @@ impl State {
             script(&element, &text, &mut self.page);
         } else {
             self.page.style(&text);
+            if !text.trim().is_empty() {
+                self.page.inline.push(text);
+            }
         }
     }
 }
@@ -169,12 +281,18 @@ fn simple(element: &Element, page: &mut Page) {
         "link" => link(element, page),
         "img" | "source" | "video" | "audio" | "input" | "embed" | "track" | "iframe" => {
             let urls = [element.url("src"), element.url("poster")];
-            page.asks.extend(urls.into_iter().flatten().map(|url| ask(url, false)));
+            let urls = urls.into_iter().flatten().map(|url| ask(url, false));
+            // What is loaded once it comes into view does not hold up the start.
+            let is_lazy = element.attr("loading").is_some_and(|l| l.eq_ignore_ascii_case("lazy"));
+            if is_lazy { &mut page.later } else { &mut page.asks }.extend(urls);
             for url in candidates(element.attr("srcset").unwrap_or_default()) {
                 page.later.push(ask(url, false));
             }
         }
-        "image" | "use" => page.asks.extend(element.url("href").map(|url| ask(url, false))),
+        "image" | "use" => {
+            let url = element.url("href").or_else(|| element.url("xlink:href"));
+            page.asks.extend(url.map(|url| ask(url, false)));
+        }
         "object" => page.asks.extend(element.url("data").map(|url| ask(url, false))),
         _ => {}
     }
@@ -191,18 +309,9 @@ fn script(element: &Element, text: &str, page: &mut Page) {
     let kind = element.attr("type").map(|kind| kind.trim().to_ascii_lowercase());
     let kind = kind.as_deref().unwrap_or("");
     let is_module = kind == "module";
-    let runs = is_module
-        || kind.is_empty()
-        || matches!(kind, "text/javascript" | "application/javascript" | "text/ecmascript");
+    let runs = is_module || kind.is_empty() || SCRIPTS.contains(&kind);
     if kind == "importmap" {
-        #[derive(Deserialize)]
-        struct ImportMap {
-            #[serde(default)]
-            imports: BTreeMap<String, String>,
-        }
-        if let Ok(map) = serde_json::from_str::<ImportMap>(text) {
-            page.imports.extend(map.imports);
-        }
+        page.imports.read(text);
         return;
     }
     if !runs {
@@ -219,6 +328,7 @@ fn script(element: &Element, text: &str, page: &mut Page) {
         return;
     }
     page.has_script = true;
+    page.inline.push(text.to_owned());
     if let Ok(code) = emitted::read(text, &|_| false) {
         let specifiers = code.loads.into_iter();
         page.asks.extend(specifiers.map(|url| Ask { url, specifier: true, needed: true }));
@@ -246,12 +356,44 @@ fn link(element: &Element, page: &mut Page) {
 
 /// URLs of a `srcset`: a browser takes one of them, so none is certain to arrive.
 fn candidates(srcset: &str) -> Vec<String> {
-    srcset
-        .split(", ")
-        .filter_map(|part| part.split_ascii_whitespace().next())
-        .map(|url| url.trim_end_matches(',').to_owned())
-        .collect()
+    let mut urls = Vec::new();
+    let mut rest = srcset;
+    // A URL ends at white space, or at the commas behind it; what describes it, at the next comma.
+    loop {
+        rest = rest.trim_start_matches(|c: char| c.is_ascii_whitespace() || c == ',');
+        if rest.is_empty() {
+            return urls;
+        }
+        let end = rest.find(|c: char| c.is_ascii_whitespace()).unwrap_or(rest.len());
+        let (url, after) = rest.split_at(end);
+        let bare = url.trim_end_matches(',');
+        urls.push(bare.to_owned());
+        rest = match bare.len() == url.len() {
+            true => after.split_once(',').map_or("", |(_, next)| next),
+            false => after,
+        };
+    }
 }
+
+/// Types that make a script run (WHATWG MIME Sniffing, section "JavaScript MIME type").
+const SCRIPTS: [&str; 16] = [
+    "application/ecmascript",
+    "application/javascript",
+    "application/x-ecmascript",
+    "application/x-javascript",
+    "text/ecmascript",
+    "text/javascript",
+    "text/javascript1.0",
+    "text/javascript1.1",
+    "text/javascript1.2",
+    "text/javascript1.3",
+    "text/javascript1.4",
+    "text/javascript1.5",
+    "text/jscript",
+    "text/livescript",
+    "text/x-ecmascript",
+    "text/x-javascript",
+];
 
 #[cfg(test)]
 mod tests {
@@ -278,6 +420,32 @@ mod tests {
             page.openings.iter().map(|one| (one.request.as_str(), one.at_once)).collect();
         assert_eq!(opened, [("./lazy.js", true)]);
         assert_eq!(page.base.as_deref(), Some("/app/"));
-        assert_eq!(page.imports["tide"], "./t.js");
+        assert_eq!(page.imports.url("tide").as_deref(), Some("./t.js"));
+    }
+
+    #[test]
+    fn import_maps_have_prefixes_scopes_and_gaps() {
+        let page = read(
+            r#"<script type=importmap>{"imports":{"gone":null,"tide/":"/lib/tide/","tide/deep/":"/deep/"},
+            "scopes":{"/old/":{"quay":"/old/quay.js"}}}</script>"#,
+        );
+        let url = |name: &str| page.imports.url(name).map(std::borrow::Cow::into_owned);
+        assert_eq!(url("tide/low.js").as_deref(), Some("/lib/tide/low.js"));
+        assert_eq!(url("tide/deep/a.js").as_deref(), Some("/deep/a.js"));
+        assert_eq!(url("quay").as_deref(), Some("/old/quay.js"));
+        assert_eq!((url("gone"), url("tides")), (None, None));
+    }
+
+    #[test]
+    fn drawings_swallow_nothing() {
+        let page = read(
+            r#"<svg><title/><style/><script/><use xlink:href="s.svg#a"/></svg><svg><title>a</title><path></svg>
+            <svg><rect><p><script src="a.js"></script>
+            <math><mi></mi></math><template shadowrootmode=open><img src=in.png></template><template><img src=no.png></template>
+            <img loading=lazy src=later.png><img srcset="a.png 1x,b.png 2x, c,d.png"><script type="application/x-javascript" src=b.js></script>"#,
+        );
+        let urls = |asks: &[super::Ask]| asks.iter().map(|ask| ask.url.clone()).collect::<Vec<_>>();
+        assert_eq!(urls(&page.asks), ["s.svg#a", "a.js", "in.png", "b.js"]);
+        assert_eq!(urls(&page.later), ["later.png", "a.png", "b.png", "c,d.png"]);
     }
 }

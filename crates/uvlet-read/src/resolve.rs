@@ -34,7 +34,8 @@ impl<'a> Resolver<'a> {
     /// What a URL means that stands in a file of `folder` (a path in the output folder).
     pub fn url(&self, url: &str, folder: &str) -> Meant {
         let url = url.trim();
-        if let Some(rest) = self.base.and_then(|base| url.strip_prefix(base)) {
+        let below = self.base.and_then(|base| url.strip_prefix(base.trim_end_matches('/')));
+        if let Some(rest) = below.and_then(|rest| rest.strip_prefix('/')) {
             return self
                 .by_path
                 .get(decode(rest).as_str())
@@ -154,6 +155,9 @@ mod tests {
         let paths = ["a.js", "app/a.js"];
         let resolver = Resolver::new(paths.into_iter(), Some("https://cdn.example/app/"));
         assert_eq!(resolver.url("https://cdn.example/app/a.js", ""), Meant::File(FileId(0)));
+        let bare = Resolver::new(paths.into_iter(), Some("https://cdn.example/app"));
+        assert_eq!(bare.url("https://cdn.example/app/a.js", ""), Meant::File(FileId(0)));
+        assert_eq!(bare.url("https://cdn.example/apple/a.js", ""), Meant::File(FileId(0)));
         let guessing = Resolver::new(paths.into_iter(), None);
         assert_eq!(guessing.url("https://cdn.example/app/a.js", ""), Meant::File(FileId(1)));
     }

@@ -91,14 +91,21 @@ fn alternatives(parser: &mut Parser<'_>, strings: bool, all: &mut Vec<String>) {
     }
 }
 
-/// The sources of a font, and whether it has the letters that every page needs.
+/// The sources of a font, and whether it has the letters that every page needs. Of several `src`
+/// declarations the last one counts, of its sources the first in a format that browsers of today
+/// load; older formats stand before and behind for others.
 fn font_face(parser: &mut Parser<'_>, urls: &mut Urls) {
-    let mut all = Vec::new();
+    let mut declarations: Vec<Vec<String>> = Vec::new();
     let mut latin = true;
     let mut property = String::new();
     while let Ok(token) = parser.next() {
         match token.clone() {
-            Token::Ident(name) if property.is_empty() => property = name.to_ascii_lowercase(),
+            Token::Ident(name) if property.is_empty() => {
+                property = name.to_ascii_lowercase();
+                if property == "src" {
+                    declarations.push(Vec::new());
+                }
+            }
             Token::Semicolon => property.clear(),
             Token::Colon if property == "unicode-range" => {
                 let start = parser.position();
@@ -107,23 +114,35 @@ fn font_face(parser: &mut Parser<'_>, urls: &mut Urls) {
                 latin = covers_ascii(parser.slice_from(start));
                 property.clear();
             }
-            Token::UnquotedUrl(url) if property == "src" => all.push(url.to_string()),
+            Token::UnquotedUrl(url) if property == "src" => {
+                declarations.last_mut().into_iter().for_each(|list| list.push(url.to_string()));
+            }
             Token::Function(name) if property == "src" => {
                 let is_url = name.eq_ignore_ascii_case("url");
                 inside(parser, |block| {
-                    if is_url {
-                        all.extend(first_string(block))
+                    if let (true, Some(list)) = (is_url, declarations.last_mut()) {
+                        list.extend(first_string(block));
                     }
                 });
             }
             _ => {}
         }
     }
+    let chosen = declarations.iter().rev().find_map(|list| list.iter().find(|url| is_current(url)));
+    let chosen = chosen.or_else(|| declarations.last()?.first()).cloned();
+    let rest = declarations.into_iter().flatten().filter(|url| Some(url) != chosen.as_ref());
+    urls.perhaps.extend(rest);
     if latin {
-        urls.take(all);
+        urls.needed.extend(chosen);
     } else {
-        urls.perhaps.append(&mut all);
+        urls.perhaps.extend(chosen);
     }
+}
+
+/// Whether browsers of today load a font of this format, by its ending.
+fn is_current(url: &str) -> bool {
+    let path = url.split(['?', '#']).next().unwrap_or(url).to_ascii_lowercase();
+    !path.ends_with(".eot") && !path.ends_with(".svg")
 }
 
 /// Whether a `unicode-range` holds the letter `a`.
@@ -158,5 +177,13 @@ mod tests {
         let urls = super::urls(text);
         assert_eq!(urls.needed, ["a.css", "b.css", "x.woff2", "i.png", "s.png", "u.svg"]);
         assert_eq!(urls.perhaps, ["x.woff", "y.woff2", "t.png"]);
+    }
+
+    #[test]
+    fn of_several_sources_the_last_declaration_counts() {
+        let text = "@font-face{src:url(f.eot);src:url(f.eot?#iefix) format('embedded-opentype'),url(f.woff2) format('woff2'),url(f.svg#f)}";
+        let urls = super::urls(text);
+        assert_eq!(urls.needed, ["f.woff2"]);
+        assert_eq!(urls.perhaps, ["f.eot", "f.eot?#iefix", "f.svg#f"]);
     }
 }

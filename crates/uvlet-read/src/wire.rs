@@ -7,7 +7,10 @@
 use std::{cmp::Reverse, io};
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
-use uvlet_record::sizes::{Coded, Coding};
+use uvlet_record::{
+    Kind,
+    sizes::{Coded, Coding},
+};
 
 use crate::{
     coder::Coder,
@@ -91,7 +94,8 @@ pub struct Failed {
 
 /// Whether several may own parts of a file's stream that can be told.
 fn is_shared(listing: &Listing, file: usize, coding: Coding) -> bool {
-    !listing.counted[file].1.is_asset() && coding.is_traced()
+    let kind = listing.counted[file].1;
+    (!kind.is_asset() || kind == Kind::Page) && coding.is_traced()
 }
 
 fn is_compressed(file: &Listed) -> bool {
