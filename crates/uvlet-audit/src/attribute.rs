@@ -101,6 +101,27 @@ pub enum RowKind {
 }
 
 impl RowKind {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Package => "package",
+            Self::Module => "module",
+            Self::Folder => "folder",
+            Self::Chunk => "chunk",
+            Self::File => "file",
+            Self::Entry => "entry",
+            Self::Kind => "kind",
+            Self::Own => "own",
+            Self::ThirdParty => "third-party",
+            Self::Glue => "glue",
+            Self::Assets => "assets",
+            Self::Unattributed => "unattributed",
+            Self::Several => "several",
+            Self::None => "none",
+        }
+    }
+
     /// It stands for what its name says, and not for a remainder of some sort.
     #[must_use]
     pub fn is_named(self) -> bool {

@@ -104,6 +104,8 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<Share> {
             holders.entry(sign).or_default().push(at);
         }
     }
+    // What very many hold tells little, and would make the work grow with their number.
+    holders.retain(|_, holders| holders.len() <= COMMON);
     let mut seen: Vec<(usize, &[u32])> = Vec::new();
     for unit in units {
         let Some(read) = words_of(unit.text, false) else { continue };
@@ -117,41 +119,76 @@ pub fn align(units: &[Unit<'_>], hints: &[Hint]) -> Vec<Share> {
     shares(units, &seen, &owners)
 }
 
-/// The likeliest module of every sign.
+/// The likeliest module of every sign. Only modules whose score is within the cost of a change to any
+/// other are kept from sign to sign, as all others are best reached by such a change: work and memory
+/// grow with the signs and their holders, not with signs times modules.
 fn likeliest(seen: &[(usize, &[u32])], modules: usize) -> Vec<usize> {
-    let mut scores = vec![0.0_f64; modules];
-    let mut moves = vec![Move::Stay; seen.len() * modules];
-    let mut leads = Vec::with_capacity(seen.len());
+    let mut active: Vec<(u32, f64)> = Vec::new();
+    let mut steps: Vec<Vec<(u32, Move)>> = Vec::with_capacity(seen.len());
+    let mut leads: Vec<u32> = Vec::with_capacity(seen.len());
     for (row, (_, holders)) in seen.iter().enumerate() {
-        let lead = best(&scores);
+        let (lead, best) = best(&active);
         leads.push(lead);
-        let jumped = scores[lead] - JUMP;
-        let mut before = f64::NEG_INFINITY;
-        for (score, step) in scores.iter_mut().zip(&mut moves[row * modules..]) {
-            let (stay, next) = (*score, before - NEXT);
-            before = stay;
-            if next > stay && next >= jumped {
-                (*score, *step) = (next, Move::Next);
-            } else if jumped > stay {
-                (*score, *step) = (jumped, Move::Jump);
-            }
-        }
-        let weight = (float(modules as u64 + 1) / float(holders.len() as u64)).ln();
-        for &holder in *holders {
-            scores[holder as usize] += weight + ABSENT;
-        }
+        // Before the first sign no module costs more than another.
+        let others = if row == 0 { 0.0 } else { best - JUMP };
+        let mut reached = carried(&active, others, modules);
+        let weight = (float(modules as u64 + 1) / float(holders.len() as u64)).ln() + ABSENT;
+        reward(&mut reached, holders, others, weight);
+        let lead = reached.iter().map(|(_, score, _)| *score).fold(f64::MIN, f64::max);
+        reached.retain(|(_, score, _)| *score > lead - JUMP);
+        active = reached.iter().map(|&(module, score, _)| (module, score)).collect();
+        steps.push(reached.into_iter().map(|(module, _, step)| (module, step)).collect());
     }
-    let mut at = best(&scores);
+    let mut at = best(&active).0;
     let mut owners = vec![0; seen.len()];
     for row in (0..seen.len()).rev() {
-        owners[row] = at;
-        at = match moves[row * modules + at] {
+        owners[row] = at as usize;
+        let step = steps[row].binary_search_by_key(&at, |(module, _)| *module);
+        at = match step.map_or(Move::Jump, |step| steps[row][step].1) {
             Move::Stay => at,
             Move::Next => at - 1,
             Move::Jump => leads[row],
         };
     }
     owners
+}
+
+/// What the modules that are kept come to without the sign itself: by staying, or from the one
+/// before. By module; what a change from the leading one reaches as well is left out.
+fn carried(active: &[(u32, f64)], others: f64, modules: usize) -> Vec<(u32, f64, Move)> {
+    let mut reached: Vec<(u32, f64, Move)> = Vec::with_capacity(2 * active.len());
+    for &(module, score) in active {
+        match reached.last_mut() {
+            Some(last) if last.0 == module => {
+                if score >= last.1 {
+                    *last = (module, score, Move::Stay);
+                }
+            }
+            _ => reached.push((module, score, Move::Stay)),
+        }
+        if score - NEXT > others && (module as usize) + 1 < modules {
+            reached.push((module + 1, score - NEXT, Move::Next));
+        }
+    }
+    reached
+}
+
+/// Adds the weight of a sign to the modules that hold it.
+fn reward(reached: &mut Vec<(u32, f64, Move)>, holders: &[u32], others: f64, weight: f64) {
+    let mut merged = Vec::with_capacity(reached.len() + holders.len());
+    let mut kept = reached.iter().copied().peekable();
+    for &holder in holders {
+        while let Some(one) = kept.next_if(|(module, ..)| *module < holder) {
+            merged.push(one);
+        }
+        let (score, step) = match kept.next_if(|(module, ..)| *module == holder) {
+            Some((_, score, step)) => (score, step),
+            None => (others, Move::Jump),
+        };
+        merged.push((holder, score + weight, step));
+    }
+    merged.extend(kept);
+    *reached = merged;
 }
 
 /// How the sequence came to a module.
@@ -168,17 +205,16 @@ const JUMP: f64 = 5.0;
 /// What a change to the next module costs.
 const NEXT: f64 = 2.0;
 
+/// Modules that may hold a sign which still tells them apart.
+const COMMON: usize = 256;
+
 /// What it counts against a module that it lacks a word which another one holds.
 const ABSENT: f64 = 1.0;
 
-fn best(scores: &[f64]) -> usize {
-    let mut lead = 0;
-    for (at, score) in scores.iter().enumerate() {
-        if *score > scores[lead] {
-            lead = at;
-        }
-    }
-    lead
+/// The module with the best score, the first of several; the first of all where none is known yet.
+fn best(active: &[(u32, f64)]) -> (u32, f64) {
+    let better = |a: (u32, f64), b: (u32, f64)| if b.1 > a.1 { b } else { a };
+    active.iter().copied().reduce(better).unwrap_or((0, 0.0))
 }
 
 /// Makes shares of signs with owners. A unit begins with the owner of its first sign; one without

@@ -83,8 +83,10 @@ pub fn take_apart(text: &str, file: &ToldFile, told: &Told, texts: &Texts<'_>) -
         chunk.stretch(row.body, &row.units, row.slot, &mut stretches);
     }
     // Modules that stand in no table stand bare, behind the runtime.
+    let placed: HashSet<*const Slot> =
+        table.iter().map(|row| std::ptr::from_ref(row.slot)).collect();
     let bare: Vec<&Slot> =
-        file.slots.iter().filter(|slot| !table.iter().any(|row| row.slot == *slot)).collect();
+        file.slots.iter().filter(|slot| !placed.contains(&std::ptr::from_ref(*slot))).collect();
     if !bare.is_empty() {
         let units = bare_units(&parsed.program, finder.found);
         let modules = bare.iter().flat_map(|slot| slot.modules.iter().copied()).collect();

@@ -17,6 +17,8 @@ use uvlet_record::sizes::Coding;
 
 pub use cache::Cache;
 
+use crate::twins;
+
 /// How coded sizes are taken.
 #[derive(Clone, Debug, Default)]
 pub struct Coder {
@@ -43,7 +45,10 @@ impl Coder {
         let cache = self.cache.as_deref().filter(|_| self.cost(text.len(), coding) >= WORTHWHILE);
         let Some(cache) = cache else { return coding.encode(text, level, &passed) };
         let key = cache::Key::new(text, coding, &coding.encoder(level));
-        if let Some(stream) = cache.get(&key, text.len()) {
+        let kept = cache.get(&key, text.len());
+        // Whoever can write to the folder could keep anything there.
+        let is_its = |stream: &Vec<u8>| twins::is_of(stream, coding, text).unwrap_or(false);
+        if let Some(stream) = kept.filter(is_its) {
             passed(text.len() as u64);
             return Ok(stream);
         }

@@ -11,6 +11,7 @@ use crate::{
     html::Imports,
     registry::Chunks,
     resolve::{Meant, Resolver, folder_of},
+    sourcemaps::shortened,
     styles::Urls,
 };
 
@@ -71,6 +72,7 @@ impl<'a> Connector<'a> {
                 unresolved.push(Unresolved { file: id, module, request });
             }
             notices.extend(tied.lost.iter().map(|what| {
+                let what = shortened(what);
                 let message = format!("asks for {what}, which the folder does not hold");
                 Notice::new("file-missing", message, Some(&path))
             }));

@@ -17,6 +17,7 @@ use crate::{
     naming::Names,
     registry::{Chunks, Registry},
     resolve::{Meant, Resolver, folder_of},
+    sourcemaps::shortened,
     told::Told,
 };
 
@@ -116,10 +117,12 @@ fn resolve(
         match meant {
             Meant::File(id) => files.push(id),
             Meant::Missing if ask.needed => {
+                let url = shortened(url);
                 let message = format!("asks for {url}, which the folder does not hold");
                 notices.push(Notice::new("file-missing", message, Some(&file.path)));
             }
             Meant::External if ask.needed => {
+                let url = shortened(url);
                 let message = format!("loads {url} from elsewhere: its bytes are not counted");
                 notices.push(Notice::new("external", message, Some(&file.path)));
             }

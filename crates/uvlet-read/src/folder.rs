@@ -8,7 +8,7 @@ mod sniff;
 use std::{
     collections::BTreeSet,
     fs::File,
-    io,
+    io::{self, Read},
     ops::Deref,
     path::{Path, PathBuf},
 };
@@ -84,6 +84,7 @@ pub fn list(folder: &Path) -> Listing {
         }
     }
     files.sort_by(|a, b| a.path.cmp(&b.path));
+    tell_apart(&mut files);
     let paths: BTreeSet<String> = files.iter().map(|file| file.path.clone()).collect();
     for file in files {
         let twin = twins::stands_for(&file.path).filter(|(plain, _)| paths.contains(*plain));
@@ -96,6 +97,19 @@ pub fn list(folder: &Path) -> Listing {
         }
     }
     listing
+}
+
+/// A name that is no UTF-8 may read like another file's once its bytes are spelt out.
+fn tell_apart(files: &mut Vec<Listed>) {
+    let mut known: BTreeSet<String> = BTreeSet::new();
+    for file in files.iter_mut() {
+        let mut name = file.path.clone();
+        while !known.insert(name.clone()) {
+            name.push('~');
+        }
+        file.path = name;
+    }
+    files.sort_by(|a, b| a.path.cmp(&b.path));
 }
 
 /// The paths of a folder's files.
@@ -172,22 +186,30 @@ fn aside_kind(file: &Listed, paths: &BTreeSet<String>) -> Option<AsideKind> {
     }
 }
 
-/// The bytes of a file, mapped into memory: they are paged in as they are read and cost nothing
-/// where a question does not touch them.
-pub struct Text(Option<memmap2::Mmap>);
+/// The bytes of a file as they were when it was read.
+pub struct Text(Vec<u8>);
+
+/// Bytes of the largest file that is read.
+const LARGEST: u64 = 1 << 30;
 
 impl Text {
-    /// Maps a file. An empty one needs no map.
+    /// Reads a file: a copy that nobody else can change meanwhile, as a memory map could be.
+    ///
+    /// # Errors
+    /// When it cannot be read, is larger than 1 GiB, or is no longer as long as it was listed.
     pub fn of(file: &Listed) -> io::Result<Self> {
-        if file.bytes == 0 {
-            return Ok(Self(None));
+        let wrong = |message: &str| Err(io::Error::other(message));
+        if file.bytes > LARGEST {
+            return wrong("it is larger than 1 GiB");
         }
-        let opened = File::open(&file.disk)?;
-        #[expect(unsafe_code, reason = "copying every map and script would double peak memory")]
-        // SAFETY: a file that is cut short by someone else while it is read ends this process.
-        // Builds are measured after they were written, so that risk is taken.
-        let map = unsafe { memmap2::Mmap::map(&opened)? };
-        Ok(Self(Some(map)))
+        let mut text = Vec::with_capacity(usize::try_from(file.bytes).unwrap_or(0));
+        File::open(&file.disk)?.take(file.bytes + 1).read_to_end(&mut text)?;
+        if text.len() as u64 != file.bytes {
+            return wrong(
+                "it was changed while it was read; measure again when the build has ended",
+            );
+        }
+        Ok(Self(text))
     }
 }
 
@@ -195,6 +217,6 @@ impl Deref for Text {
     type Target = [u8];
 
     fn deref(&self) -> &[u8] {
-        self.0.as_deref().unwrap_or_default()
+        &self.0
     }
 }

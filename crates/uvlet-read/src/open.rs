@@ -109,8 +109,8 @@ pub enum ReadError {
     /// The folder holds nothing that a visitor would download as code.
     #[error("{}: holds no script, style or page; name the folder that the bundler wrote", .0.display())]
     NothingCounted(PathBuf),
-    /// An encoder failed: a size made of that would be a lie.
-    #[error("{}: cannot be encoded in {coding}: {source}; measure without {coding}", path.display())]
+    /// A file could not be encoded: a size made of that would be a lie.
+    #[error("{}: cannot be encoded in {coding}: {source}", path.display())]
     Encode {
         /// The file.
         path: PathBuf,

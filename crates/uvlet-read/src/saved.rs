@@ -12,6 +12,10 @@ use crate::ReadError;
 
 /// Bytes that a record may unpack to: far above any build's, far below what fills a machine.
 const LARGEST: u64 = 2 << 30;
+/// No record of a build unpacks to so many times its bytes; what does is made to fill memory.
+const DENSEST: u64 = 200;
+/// Below this density is not looked at.
+const SMALL: u64 = 64 << 20;
 
 /// Reads the record in a file.
 ///
@@ -20,10 +24,14 @@ const LARGEST: u64 = 2 << 30;
 pub fn read(path: &Path) -> Result<Record, ReadError> {
     let failed = |source| ReadError::Io { path: path.to_owned(), source };
     let mut file = File::open(path).map_err(failed)?;
-    let mut start = [0; 4];
-    let known = file.read(&mut start).map_err(failed)?;
-    let whole = io::Cursor::new(start[..known].to_vec()).chain(file);
-    let decoded: Box<dyn Read> = match start {
+    let packed = file.metadata().map_err(failed)?.len();
+    let largest = packed.saturating_mul(DENSEST).clamp(SMALL, LARGEST);
+    // A pipe may hand them over one by one.
+    let mut start = Vec::new();
+    (&mut file).take(4).read_to_end(&mut start).map_err(failed)?;
+    let form: [u8; 4] = std::array::from_fn(|at| start.get(at).copied().unwrap_or(0));
+    let whole = io::Cursor::new(start).chain(file);
+    let decoded: Box<dyn Read> = match form {
         [0x1f, 0x8b, ..] => Box::new(flate2::read::MultiGzDecoder::new(whole)),
         [0x28, 0xb5, 0x2f, 0xfd] => Box::new(zstd::Decoder::new(whole).map_err(failed)?),
         _ => Box::new(whole),
@@ -31,9 +39,9 @@ pub fn read(path: &Path) -> Result<Record, ReadError> {
     let saved = |source| ReadError::Saved { path: path.to_owned(), source };
     let not_one = |reason: &str| saved(SavedError::Form(reason.to_owned()));
     let mut bytes = Vec::new();
-    decoded.take(LARGEST + 1).read_to_end(&mut bytes).map_err(failed)?;
-    if bytes.len() as u64 > LARGEST {
-        return Err(not_one("it unpacks to more than 2 GiB"));
+    decoded.take(largest + 1).read_to_end(&mut bytes).map_err(failed)?;
+    if bytes.len() as u64 > largest {
+        return Err(not_one("it unpacks to far more than a build's record would"));
     }
     let text = String::from_utf8(bytes).map_err(|_| not_one("it is not UTF-8 text"))?;
     Record::from_json(&text).map_err(saved)

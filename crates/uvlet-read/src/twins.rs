@@ -67,16 +67,18 @@ pub fn check(listing: &Listing, notices: &mut Vec<Notice>) -> Vec<Twin> {
 }
 
 fn decodes_to(twin: &Listed, coding: Coding, file: &Listed) -> io::Result<bool> {
-    let coded = Text::of(twin)?;
-    let expected = Text::of(file)?;
-    let coded: &[u8] = &coded;
+    is_of(&Text::of(twin)?, coding, &Text::of(file)?)
+}
+
+/// Whether a stream decodes to a text.
+pub fn is_of(coded: &[u8], coding: Coding, expected: &[u8]) -> io::Result<bool> {
     let mut decoder: Box<dyn Read + '_> = match coding {
         Coding::Gzip => Box::new(flate2::read::MultiGzDecoder::new(coded)),
         Coding::Br => Box::new(brotli::Decompressor::new(coded, 1 << 16)),
         Coding::Zstd => Box::new(zstd::Decoder::new(coded)?),
     };
     // Compared as it comes, so that no stream can unpack to more than its file's size.
-    let mut rest: &[u8] = &expected;
+    let mut rest = expected;
     let mut buffer = vec![0; 1 << 16];
     loop {
         let read = decoder.read(&mut buffer)?;

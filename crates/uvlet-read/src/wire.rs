@@ -32,11 +32,10 @@ const COMPRESSED: [&str; 13] = [
     "woff2", "woff", "png", "jpg", "jpeg", "gif", "avif", "webp", "mp4", "webm", "zip", "gz", "br",
 ];
 
-/// Every counted file in every coding that is taken, in order; `twins` stand for their files. What
-/// cannot be read has no bytes.
+/// Every counted file in every coding that is taken, in order; `twins` stand for their files.
 ///
 /// # Errors
-/// When an encoder fails, with the file.
+/// When a file cannot be read any more or an encoder fails: no size must be made of that.
 pub fn packed(
     listing: &Listing,
     twins: &[Twin],
@@ -66,8 +65,8 @@ pub fn packed(
     coder.progress.expect(jobs.iter().map(|(cost, ..)| cost).sum());
     let encoded = |(_, at, coding): (u64, usize, Coding)| {
         let file = &listing.counted[at].0;
-        let Ok(text) = Text::of(file) else { return Ok((at, coding, Packed::default())) };
         let failed = |source| Failed { path: file.path.clone(), coding, source };
+        let text = Text::of(file).map_err(failed)?;
         let stream = coder.encode(&text, coding).map_err(failed)?;
         let bytes = stream.len() as u64;
         let stream = is_shared(listing, at, coding).then_some(stream);
@@ -81,14 +80,14 @@ pub fn packed(
     Ok(files)
 }
 
-/// An encoder that failed.
+/// A file that could not be encoded.
 #[derive(Debug)]
 pub struct Failed {
     /// The file.
     pub path: String,
     /// The coding.
     pub coding: Coding,
-    /// What the encoder says.
+    /// What the system or the encoder says.
     pub source: io::Error,
 }
 

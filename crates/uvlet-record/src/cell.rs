@@ -42,6 +42,19 @@ pub enum Basis {
     Estimated,
 }
 
+impl Basis {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Mapped => "mapped",
+            Self::Reported => "reported",
+            Self::Located => "located",
+            Self::Estimated => "estimated",
+        }
+    }
+}
+
 /// The unit of account: what one owner has in one file.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct Cell {

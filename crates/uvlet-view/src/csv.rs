@@ -1,19 +1,16 @@
 //! Tables for spreadsheets (RFC 4180): exact bytes, every measure that was taken, no units chosen.
 //!
-//! Names come from outside, and a spreadsheet takes a cell that begins with `=` for a formula: such
-//! a name gets an apostrophe in front.
-
-use std::borrow::Cow;
+//! Names come from outside, and a spreadsheet takes some for formulas: these get an apostrophe.
 
 use csv::Writer;
 use uvlet_audit::{
-    attribute::Attribution,
+    attribute::{Attribution, Row},
     gate::{BudgetRow, Gate},
     survey::Survey,
 };
 use uvlet_record::{
     Record,
-    sizes::{Measure, Sizes},
+    sizes::{Coding, Measure, Sizes},
 };
 
 use crate::{name::plain, table::measures_said};
@@ -39,10 +36,32 @@ impl Table {
     }
 }
 
-/// A name as a cell.
+/// A name as a cell. Where a spreadsheet would compute, an apostrophe stands in front: at its
+/// beginning, behind spaces, and behind what may separate cells elsewhere. A scope's `@` is left, as
+/// it calls no function, so that names can be joined with those of other tables.
 fn cell(name: &str) -> String {
-    let name: Cow<'_, str> = plain(name);
-    if name.starts_with(['=', '+', '-', '@']) { format!("'{name}") } else { name.into_owned() }
+    let name = plain(name);
+    let mut cell = String::with_capacity(name.len() + 1);
+    let mut is_start = true;
+    for (at, c) in name.char_indices() {
+        let computes = match c {
+            '=' | '+' | '-' | '\u{ff1d}' | '\u{ff0b}' | '\u{ff0d}' => true,
+            '@' | '\u{ff20}' => calls(&name[at + c.len_utf8()..]),
+            _ => false,
+        };
+        if is_start && computes {
+            cell.push('\'');
+        }
+        cell.push(c);
+        is_start = matches!(c, ';' | '\t' | '"') || (is_start && c.is_whitespace());
+    }
+    cell
+}
+
+/// Whether a function's name and its bracket stand there.
+fn calls(text: &str) -> bool {
+    let end = text.find(|c: char| !c.is_alphanumeric() && c != '_' && c != '.');
+    end.is_some_and(|end| end > 0 && text[end..].starts_with('('))
 }
 
 fn bytes(sizes: &Sizes, measures: &[Measure]) -> Vec<String> {
@@ -70,12 +89,13 @@ pub fn survey(survey: &Survey, record: &Record) -> String {
         let parts = [
             ("startup", Some(startup.file_count), &startup.sizes),
             ("own", None, &startup.own),
-            ("third-party", None, &startup.third_party),
+            ("third_party", None, &startup.third_party),
             ("glue", None, &startup.glue),
             ("assets", None, &startup.assets),
             ("unattributed", None, &startup.unattributed),
             ("exclusive", None, &startup.exclusive),
             ("shared", None, &startup.shared),
+            ("at_once", Some(entry.at_once.file_count), &entry.at_once.sizes),
             ("deferred", Some(entry.deferred.file_count), &entry.deferred.sizes),
         ];
         for (part, files, sizes) in parts {
@@ -89,23 +109,51 @@ pub fn survey(survey: &Survey, record: &Record) -> String {
     table.text()
 }
 
+/// What a row's files lose without it, if that was asked of it and is known.
+fn removed(row: &Row, coding: Coding) -> String {
+    let saved = row.removal.and_then(|removal| removal.if_removed);
+    saved.and_then(|saved| saved.get(coding).copied()).map(|b| b.to_string()).unwrap_or_default()
+}
+
 /// One line per row; the total is left to the reader's own sum.
 #[must_use]
 pub fn attribute(answer: &Attribution, record: &Record) -> String {
     let measures = measures(&answer.total.sizes);
     let names: Vec<&str> = measures.iter().map(|measure| measure.name()).collect();
-    let heads =
-        [&[answer.by.name(), "version", "place"][..], &names, &["source", "chunks", "encoders"]]
-            .concat();
+    let codings: Vec<Coding> = match answer.rows.first().and_then(|row| row.removal) {
+        Some(removal) => removal.if_removed.unwrap_or_default().codings().collect(),
+        None => Vec::new(),
+    };
+    let removals: Vec<String> =
+        codings.iter().map(|coding| format!("if_removed_{}", coding.name())).collect();
+    let removals: Vec<&str> = removals.iter().map(String::as_str).collect();
+    let heads = [
+        &["row", "name", "version", "place"][..],
+        &names,
+        &removals,
+        &["basis", "source", "chunks", "encoders"],
+    ]
+    .concat();
     let mut table = Table::new(&heads);
     for row in &answer.rows {
         let text = |text: &Option<String>| text.as_deref().map(cell).unwrap_or_default();
         let source = row.source.map(|source| source.to_string()).unwrap_or_default();
         table.row(
             [
-                vec![cell(&row.name), text(&row.version), text(&row.place)],
+                vec![
+                    row.row.name().to_owned(),
+                    cell(&row.name),
+                    text(&row.version),
+                    text(&row.place),
+                ],
                 bytes(&row.sizes, &measures),
-                vec![source, cell(&row.chunks.join(" ")), encoders(record)],
+                codings.iter().map(|&coding| removed(row, coding)).collect(),
+                vec![
+                    row.basis.name().to_owned(),
+                    source,
+                    cell(&row.chunks.join(" ")),
+                    encoders(record),
+                ],
             ]
             .concat(),
         );

@@ -6,6 +6,8 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{Notice, Record, sizes::Coding};
 
+use crate::name::is_hostile;
+
 /// Version of the outputs' JSON form.
 const SCHEMA: u32 = 1;
 
@@ -49,6 +51,30 @@ pub fn plain_schema<A: JsonSchema>() -> String {
     text
 }
 
+/// JSON text in which characters that steer a terminal or hide what is written are spelt out, which
+/// means the same (RFC 8259, section 7).
+#[must_use]
+pub fn spelt(json: &str) -> String {
+    // Outside strings there are none of these but line feeds.
+    let is_raw = |c: char| is_hostile(c) && !c.is_ascii();
+    if !json.contains(is_raw) {
+        return json.to_owned();
+    }
+    let mut text = String::with_capacity(json.len() + 64);
+    for c in json.chars() {
+        match is_raw(c) || c == '\u{7f}' {
+            true => {
+                let mut units = [0; 2];
+                for unit in c.encode_utf16(&mut units) {
+                    text.push_str(&format!("\\u{unit:04x}"));
+                }
+            }
+            false => text.push(c),
+        }
+    }
+    text
+}
+
 /// An answer as JSON, with the program that gave it, the encoders behind its sizes and the notices.
 ///
 /// # Errors
@@ -71,7 +97,7 @@ pub fn answer<A: Serialize>(
         notices,
         answer,
     };
-    let mut text = serde_json::to_string_pretty(&envelope)?;
+    let mut text = spelt(&serde_json::to_string_pretty(&envelope)?);
     text.push('\n');
     Ok(text)
 }

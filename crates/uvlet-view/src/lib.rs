@@ -11,4 +11,5 @@ mod name;
 pub mod table;
 pub mod units;
 
+pub use name::plain;
 pub use units::Units;

@@ -31,13 +31,26 @@ fn harmless(text: &str) -> String {
     plain(text).replace('`', "ˋ").replace('|', "¦").replace('<', "‹").replace('>', "›")
 }
 
-/// A sentence that holds names from outside: as a whole in one paragraph, nobody mentioned.
+/// A sentence that holds names from outside: one paragraph in which nothing is a mark, a link or a
+/// reference, and nobody is mentioned. Marks are escaped, and what links itself gets a joiner, which
+/// nobody sees.
 fn sentence(text: &str) -> String {
-    harmless(text)
-        .replace('@', "@\u{2060}")
-        .replace('*', "\\*")
-        .replace('_', "\\_")
-        .replace('[', "\\[")
+    const JOINER: char = '\u{2060}';
+    let text = harmless(text);
+    let mut safe = String::with_capacity(text.len() + 16);
+    let mut before = ' ';
+    for c in text.chars() {
+        match c {
+            '\\' | '*' | '_' | '[' | ']' | '~' | '&' | '!' => safe.extend(['\\', c]),
+            // `https://…`, `www.…`, `a@b`, `#1` and `GH-1` link by themselves.
+            '/' if before == '/' || before == ':' => safe.extend([JOINER, c]),
+            '.' if before == 'w' || before == 'W' => safe.extend([JOINER, c]),
+            '@' | '#' => safe.extend([c, JOINER]),
+            _ => safe.push(c),
+        }
+        before = c;
+    }
+    safe
 }
 
 /// Rows of cells; numbers stand on the right.
@@ -58,7 +71,10 @@ fn table(heads: &[(&str, bool)], rows: impl Iterator<Item = Vec<String>>) -> Str
 pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
     let mut text = format!("**{}**\n\n", sentence(&said::sentence(survey, screen)));
     text.push_str(&format!("{}\n\n", sentence(&said::build(survey, record, screen))));
-    for entry in &survey.entries {
+    // Heaviest first, as in the table.
+    let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();
+    entries.sort_by_key(|entry| std::cmp::Reverse(entry.startup.sizes.get(screen.measure)));
+    for entry in entries {
         text.push_str(&fold(entry, screen));
     }
     text.push_str(&format!("{}\n", sentence(&said::folder(survey, screen))));
@@ -93,6 +109,20 @@ fn fold(entry: &EntryRow, screen: &Screen) -> String {
     for path in &startup.files {
         text.push_str(&format!("1. {}\n", code(path)));
     }
+    if !entry.deferred.loads.is_empty() {
+        text.push_str("\nOn demand, each beside what is there already:\n\n");
+        let rows = entry.deferred.loads.iter().map(|load| {
+            let mostly = load.mostly.as_deref().map(|kin| said::mostly(kin, load.others));
+            vec![
+                load.when.name().to_owned(),
+                code(&load.request),
+                size(&load.sizes),
+                mostly.map(|mostly| harmless(&mostly)).unwrap_or_default(),
+            ]
+        });
+        let heads = [("when", false), ("load", false), ("adds", true), ("what", false)];
+        text.push_str(&table(&heads, rows));
+    }
     text.push_str("\n</details>\n\n");
     text
 }
@@ -115,7 +145,7 @@ pub fn attribute(
         cells
     });
     text.push_str(&table(&heads, lines));
-    text.push_str(&format!("\n{}\n", rows::footnote(answer, record, screen)));
+    text.push_str(&format!("\n{}\n", sentence(&rows::footnote(answer, record, screen))));
     text
 }
 

@@ -21,7 +21,8 @@ pub fn plain(name: &str) -> Cow<'_, str> {
     Cow::Owned(text)
 }
 
-fn is_hostile(c: char) -> bool {
+/// Whether a character steers a terminal, or hides what is written.
+pub(crate) fn is_hostile(c: char) -> bool {
     c.is_control()
         || matches!(c, '\u{ad}' | '\u{61c}' | '\u{feff}' | '\u{200b}'..='\u{200f}'
             | '\u{2028}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{e0000}'..='\u{e007f}')

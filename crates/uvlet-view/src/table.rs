@@ -34,9 +34,12 @@ pub struct Screen {
 /// Narrower screens are laid out as this wide: below it no table reads.
 const NARROWEST: usize = 40;
 
+/// No screen is wider.
+const WIDEST: usize = 2000;
+
 impl Screen {
     fn columns(&self) -> usize {
-        self.width.max(NARROWEST)
+        self.width.clamp(NARROWEST, WIDEST)
     }
 
     /// Its own measure, and those besides.

@@ -79,7 +79,7 @@ pub enum ConfigError {
 /// Reads the named file, or `uvlet.toml` of the working folder if it is there.
 pub fn load(named: Option<&Path>) -> Result<Option<Config>, ConfigError> {
     let path = named.unwrap_or(Path::new(FILE));
-    match fs::read(path) {
+    match read_plain(path) {
         Ok(bytes) => {
             // A replacement character in a value is refused where that value is used.
             let text = String::from_utf8_lossy(&bytes);
@@ -88,6 +88,16 @@ pub fn load(named: Option<&Path>) -> Result<Option<Config>, ConfigError> {
         Err(error) if named.is_none() && error.kind() == io::ErrorKind::NotFound => Ok(None),
         Err(source) => Err(ConfigError::Io { path: path.to_owned(), source }),
     }
+}
+
+/// Settings stand in a plain file: a pipe or a device is not waited for.
+fn read_plain(path: &Path) -> io::Result<Vec<u8>> {
+    const LONGEST: u64 = 16 << 20;
+    let metadata = fs::metadata(path)?;
+    if !metadata.is_file() || metadata.len() > LONGEST {
+        return Err(io::Error::other("it is no file of settings"));
+    }
+    fs::read(path)
 }
 
 fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {

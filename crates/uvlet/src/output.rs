@@ -1,6 +1,7 @@
 //! Where answers go: standard output or a file, the latter whole or not at all.
 
 use std::{
+    borrow::Cow,
     fs,
     io::{self, IsTerminal, Write},
     path::Path,
@@ -13,8 +14,12 @@ use crate::{cli::Color, failure::Failure};
 /// Writes an answer. A reader that closed the pipe has seen enough: that is no failure.
 pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failure> {
     if let Some(path) = file {
-        return replace(path, anstream::adapter::strip_str(text).to_string().as_bytes());
+        return replace(path, anstream::adapter::strip_str(&tamed(text)).to_string().as_bytes());
     }
+    if is_closed() {
+        return Err(Failure::Output(io::Error::other("standard output is closed")));
+    }
+    let text = tamed(text);
     let stdout = io::stdout();
     let choice = match color {
         Color::Always => ColorChoice::Always,
@@ -28,15 +33,23 @@ pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failur
     }
 }
 
-/// Writes beside the file and renames, so that a reader never sees half of it.
+/// Writes beside the file and renames, so that a reader never sees half of it. A link stays a link,
+/// and a file keeps its mode; what is no plain file is written to.
 pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     let failed = |source| Failure::Write { path: path.to_owned(), source };
-    // A pipe or a device is written to, not replaced by a file.
-    if fs::metadata(path).is_ok_and(|metadata| !metadata.is_file() && !metadata.is_dir()) {
+    let is_link = fs::symlink_metadata(path).is_ok_and(|metadata| metadata.is_symlink());
+    let old = fs::metadata(path).ok();
+    let is_plain = old.as_ref().is_none_or(|metadata| metadata.is_file() || metadata.is_dir());
+    let target = match is_link {
+        true => path.canonicalize().unwrap_or_else(|_| path.to_owned()),
+        false => path.to_owned(),
+    };
+    // `/dev/stdout` is a link to whatever that is, which somebody holds open.
+    if !is_plain || path.starts_with("/dev") || path.starts_with("/proc") {
         let mut device = fs::OpenOptions::new().write(true).open(path).map_err(failed)?;
         return device.write_all(bytes).map_err(failed);
     }
-    let folder = match path.parent() {
+    let folder = match target.parent() {
         Some(folder) if !folder.as_os_str().is_empty() => folder,
         _ => Path::new("."),
     };
@@ -45,10 +58,53 @@ pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     #[cfg(unix)]
     builder.permissions(std::os::unix::fs::PermissionsExt::from_mode(0o666));
     let mut beside = builder.tempfile_in(folder).map_err(failed)?;
+    if let Some(old) = old.filter(|metadata| metadata.is_file()) {
+        beside.as_file().set_permissions(old.permissions()).map_err(failed)?;
+    }
     beside.write_all(bytes).map_err(failed)?;
     beside.as_file().sync_all().map_err(failed)?;
-    beside.persist(path).map_err(|error| failed(error.error))?;
+    beside.persist(&target).map_err(|error| failed(error.error))?;
     Ok(())
+}
+
+/// Whether standard output was closed before the program began. Rust then opens the null device in
+/// its place, for reading too, which a shell's redirection never does; a service whose every stream
+/// is the null device is not meant.
+#[cfg(target_os = "linux")]
+fn is_closed() -> bool {
+    let is_null = |stream: u32| {
+        let link = fs::read_link(format!("/proc/self/fd/{stream}"));
+        let flags = fs::read_to_string(format!("/proc/self/fdinfo/{stream}")).unwrap_or_default();
+        let flags = flags.lines().find_map(|line| line.strip_prefix("flags:"));
+        let flags = flags.and_then(|flags| u32::from_str_radix(flags.trim(), 8).ok());
+        const READ_AND_WRITE: u32 = 2;
+        link.is_ok_and(|link| link == Path::new("/dev/null"))
+            && flags.is_some_and(|flags| flags & 3 == READ_AND_WRITE)
+    };
+    is_null(1) && !is_null(0)
+}
+
+#[cfg(not(target_os = "linux"))]
+fn is_closed() -> bool {
+    false
+}
+
+/// Lines that a continuous integration system would take for commands of its own, since a name from
+/// outside begins them, read the same and are none.
+fn tamed(text: &str) -> Cow<'_, str> {
+    let is_command = |line: &str| {
+        let rest = line.trim_start().strip_prefix("::");
+        rest.is_some_and(|rest| rest.starts_with(|c: char| c.is_alphabetic()))
+            || line.trim_start().starts_with("##[")
+    };
+    if !text.lines().any(is_command) {
+        return text.into();
+    }
+    let tame = |line: &str| match is_command(line) {
+        true => line.replacen("::", ":\u{2060}:", 1).replacen("##[", "#\u{2060}#[", 1),
+        false => line.to_owned(),
+    };
+    text.split_inclusive('\n').map(tame).collect::<String>().into()
 }
 
 /// Columns to lay out in: the terminal's, or 80 where there is none.
@@ -74,9 +130,5 @@ pub fn is_seen(file: Option<&Path>) -> bool {
 /// still says it.
 pub fn complain(failure: &Failure) {
     let line = failure.to_string().replace(['\n', '\r'], " ");
-    let plain: String = line
-        .chars()
-        .flat_map(|c| if c.is_control() { c.escape_default().collect() } else { vec![c] })
-        .collect();
-    let _ = writeln!(io::stderr(), "uvlet: {plain}");
+    let _ = writeln!(io::stderr(), "uvlet: {}", uvlet_view::plain(&line));
 }

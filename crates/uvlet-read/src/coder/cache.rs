@@ -8,7 +8,7 @@
 use std::{
     fs::{self, File},
     io::{Read, Write},
-    path::PathBuf,
+    path::{Path, PathBuf},
     sync::atomic::{AtomicBool, Ordering},
     time::{Duration, SystemTime},
 };
@@ -99,7 +99,11 @@ impl Cache {
         for entry in entries.flatten() {
             let Ok(metadata) = entry.metadata() else { continue };
             let used = metadata.modified().unwrap_or(SystemTime::UNIX_EPOCH);
-            let is_new = entry.file_name().to_string_lossy().starts_with(UNFINISHED);
+            let name = entry.file_name().to_string_lossy().into_owned();
+            let is_new = name.starts_with(UNFINISHED);
+            if !is_new && !is_entry(&name, &entry.path()) {
+                continue;
+            }
             if !is_new {
                 kept.push((used, metadata.len(), entry.path()));
             } else if used.elapsed().is_ok_and(|age| age > STALE) {
@@ -116,6 +120,15 @@ impl Cache {
             bytes -= size;
         }
     }
+}
+
+/// Whether a file is one that this program keeps: the folder may be a link to somebody else's.
+fn is_entry(name: &str, path: &Path) -> bool {
+    let mut start = [0; MARK.len()];
+    name.len() == 32
+        && name.bytes().all(|byte| byte.is_ascii_hexdigit())
+        && File::open(path).is_ok_and(|mut file| file.read_exact(&mut start).is_ok())
+        && &start == MARK
 }
 
 impl Drop for Cache {
@@ -137,6 +150,8 @@ mod tests {
     #[test]
     fn keeps_within_its_limit_what_was_used_last() {
         let folder = tempfile::tempdir().unwrap();
+        let foreign = [folder.path().join("letter.txt"), folder.path().join("0".repeat(32))];
+        foreign.iter().for_each(|path| fs::write(path, [b'x'; 9000]).unwrap());
         let entry = |at: u8| folder.path().join(key(&[at], 11).name());
         let mut cache = Cache::new(folder.path().to_owned());
         for at in 0..8 {
@@ -151,6 +166,7 @@ mod tests {
         drop(cache);
         let left: Vec<u8> = (0..8).filter(|&at| entry(at).exists()).collect();
         assert_eq!(left, [0, 6, 7]);
+        assert!(foreign.iter().all(|path| path.exists()), "what is not ours was dropped");
     }
 
     #[test]

@@ -126,7 +126,7 @@ fn cut(
 ) -> (Vec<&Row>, Option<(usize, u64)>) {
     let shown = match top {
         // One row more takes no more room than a row for the rest.
-        Some(top) if answer.rows.len() > top + 1 => top,
+        Some(top) if answer.rows.len() > top.saturating_add(1) => top,
         _ => answer.rows.len(),
     };
     let (shown, rest) = answer.rows.split_at(shown);
@@ -258,12 +258,7 @@ fn basis(row: &Row, measure: Measure) -> &'static str {
         Measure::Coded(coding) if row.shared_out.contains(&coding) => Basis::Estimated,
         _ => row.basis,
     };
-    match basis {
-        Basis::Mapped => "mapped",
-        Basis::Reported => "reported",
-        Basis::Located => "located",
-        Basis::Estimated => ESTIMATED,
-    }
+    basis.name()
 }
 
 fn chunks(row: &Row) -> String {

@@ -208,7 +208,7 @@ fn parts(entry: &EntryRow, screen: &Screen) -> [u64; PARTS.len()] {
 }
 
 /// `mostly burgee-plot, 5 more`.
-fn mostly(heaviest: &str, others: usize) -> String {
+pub(crate) fn mostly(heaviest: &str, others: usize) -> String {
     let more = if others > 0 { format!(", {others} more") } else { String::new() };
     format!("mostly {}{more}", plain(heaviest))
 }

@@ -7,6 +7,8 @@ use std::{
 
 use flate2::{Compression, write::GzEncoder};
 
+use uvlet_view::json;
+
 use super::{Opened, Wanted, measures, open, settings};
 use crate::{
     cli::{Color, Format, Record},
@@ -30,6 +32,7 @@ pub fn run(arguments: &Record) -> Result<Status, Failure> {
     })?;
     let text =
         record.to_json(env!("CARGO_PKG_VERSION")).map_err(|error| Failure::Output(error.into()))?;
+    let text = json::spelt(&text);
     match (&arguments.output, form) {
         (Some(path), Some(form)) => {
             let packed = pack(form, text.as_bytes());
