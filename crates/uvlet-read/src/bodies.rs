@@ -102,6 +102,32 @@ pub fn take_apart(text: &str, file: &ToldFile, told: &Told, texts: &Texts<'_>) -
     Some(Parts { bodies: filled(&stretches, text.len()), by_size: chunk.by_size.get() })
 }
 
+/// Tells the modules of a chunk apart that a bundler put one behind the other, by the words of their
+/// sources; `None` where the sources of most are not at hand. Lengths are those before minification.
+pub fn tell_apart(
+    text: &str,
+    statements: &[Range<usize>],
+    lengths: &[(usize, u64)],
+    told: &Told,
+    texts: &Texts<'_>,
+) -> Option<Vec<Body>> {
+    let modules: Vec<usize> =
+        lengths.iter().filter(|(_, length)| *length > 0).map(|(module, _)| *module).collect();
+    let known = modules.iter().filter(|module| texts(**module).is_some()).count();
+    if known * 2 < modules.len() || known == 0 {
+        return None;
+    }
+    let span = |range: &Range<usize>| {
+        let place = |at: usize| u32::try_from(at).unwrap_or(u32::MAX);
+        Span::new(place(range.start), place(range.end))
+    };
+    let units: Vec<Span> = statements.iter().map(span).collect();
+    let chunk = Chunk { text, told, texts, by_size: Cell::new(false) };
+    let mut stretches = Vec::new();
+    chunk.in_order(&units, &modules, &mut stretches);
+    (!stretches.is_empty()).then(|| filled(&stretches, text.len()))
+}
+
 /// A stretch with an end.
 struct Stretch {
     range: Range<usize>,

@@ -59,6 +59,9 @@ pub struct Examined {
 const MERGED: &str = "modules merged into one function are told apart by their sizes alone, which \
 may be far off; --root DIR, with the sources, or `source: true` in the stats tells better";
 
+const LENGTHS: &str = "has no source map, and only lengths from before minification are known: its \
+modules may be off by tens of percent; a source map tells exactly, --root DIR with the sources better";
+
 /// What is known before files are looked into.
 pub struct Examiner<'a> {
     listing: &'a Listing,
@@ -149,11 +152,12 @@ impl<'a> Examiner<'a> {
             part.look = Look::of(text.as_bytes());
             // The stats say all but when a chunk is asked for, and whether bodies are evaluated.
             let is_asking = said.is_some_and(|(_, file)| self.is_asking(file));
-            if is_asking || memchr::memmem::find(text.as_bytes(), b"//# sourceURL=").is_some() {
-                if let Ok(code) = emitted::read(text, &|_| false) {
-                    part.look = Look::at(text.as_bytes(), &code);
-                    part.chunk_requests = code.chunk_requests;
-                }
+            let evaluates = || memchr::memmem::find(text.as_bytes(), b"//# sourceURL=").is_some();
+            if (is_asking || evaluates())
+                && let Ok(code) = emitted::read(text, &|_| false)
+            {
+                part.look = Look::at(text.as_bytes(), &code);
+                part.chunk_requests = code.chunk_requests;
             }
         } else {
             match emitted::read(text, &|name| self.names.contains(name)) {
@@ -169,7 +173,17 @@ impl<'a> Examiner<'a> {
                 }
             }
         }
+        let units: Vec<Range<usize>> = statements.iter().map(|s| s.range.clone()).collect();
         self.own(part, file, text.as_bytes(), statements);
+        if let (None, Some((told, described))) = (&part.owned, said)
+            && let Some(lengths) = described.rendered.as_ref().filter(|lengths| lengths.len() > 1)
+        {
+            part.bodies = bodies::tell_apart(text, &units, lengths, told, self.texts);
+            if part.bodies.is_none() {
+                part.notices.push(Notice::new("lengths-by-plugin", LENGTHS, Some(&file.path)));
+            }
+        }
+        Self::soften(part, said.map(|(_, file)| file));
         if let (None, Some((told, file))) = (&part.owned, said)
             && matches!(told.bundler, Some(Bundler::Webpack | Bundler::Rspack))
         {
@@ -178,6 +192,18 @@ impl<'a> Examiner<'a> {
                 part.notices.push(Notice::new("merged-by-size", MERGED, Some(&file.path)));
             }
             part.bodies = parts.map(|parts| parts.bodies);
+        }
+    }
+
+    /// Without its map, a file may have owners all the same: by what the bundler says of it.
+    fn soften(part: &mut Examined, said: Option<&ToldFile>) {
+        let is_described = said.is_some_and(|file| {
+            file.counted.is_some() || file.rendered.is_some() || !file.slots.is_empty()
+        });
+        for notice in part.notices.iter_mut().filter(|notice| notice.code == "map-missing") {
+            if let Some((what, _)) = notice.message.split_once(": its ").filter(|_| is_described) {
+                notice.message = format!("{what}: what the bundler says stands in for it");
+            }
         }
     }
 

@@ -100,7 +100,7 @@ pub fn list(folder: &Path) -> Listing {
 }
 
 /// A name that is no UTF-8 may read like another file's once its bytes are spelt out.
-fn tell_apart(files: &mut Vec<Listed>) {
+fn tell_apart(files: &mut [Listed]) {
     let mut known: BTreeSet<String> = BTreeSet::new();
     for file in files.iter_mut() {
         let mut name = file.path.clone();

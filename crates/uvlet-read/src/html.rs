@@ -78,8 +78,8 @@ impl Imports {
         if let Some(address) = self.0.get(specifier) {
             return Some(address.into());
         }
-        let prefixes = specifier.match_indices('/').map(|(at, _)| &specifier[..=at]);
-        let longest = prefixes.filter(|prefix| self.0.contains_key(*prefix)).last()?;
+        let mut prefixes = specifier.rmatch_indices('/').map(|(at, _)| &specifier[..=at]);
+        let longest = prefixes.find(|prefix| self.0.contains_key(*prefix))?;
         Some(format!("{}{}", self.0[longest], &specifier[longest.len()..]).into())
     }
 }

@@ -170,7 +170,7 @@ pub fn open_with_texts(
 ) -> Result<(Record, Box<dyn Texts>), ReadError> {
     let io_error = |source| ReadError::Io { path: path.to_owned(), source };
     let metadata = std::fs::metadata(path).map_err(io_error)?;
-    if !metadata.is_dir() && is_description(path, metadata.len()) {
+    if metadata.is_file() && is_description(path, metadata.len()) {
         return beside(path, options);
     }
     if !metadata.is_dir() {

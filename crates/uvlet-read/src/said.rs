@@ -177,7 +177,8 @@ impl<'t> Sources<'t> {
         if let (Some(range), Some(description)) = (&module.text, &self.description) {
             return serde_json::from_slice(description.get(range.clone())?).ok();
         }
-        let path = module.raw.rsplit('!').next()?.split('?').next()?;
+        let name = module.source.as_ref().unwrap_or(&module.raw);
+        let path = name.rsplit('!').next()?.split('?').next()?;
         let is_inside = !path.starts_with('/') && !path.split('/').any(|part| part == "..");
         let read = || String::from_utf8(read_file(&self.root.as_ref()?.join(path), LONGEST)?).ok();
         is_inside.then(read).flatten()

@@ -55,6 +55,8 @@ pub struct Told {
 pub struct ToldModule {
     /// The bundler's name, relative to the project.
     pub raw: String,
+    /// The same before it was made relative to the output, where it is a path.
+    pub source: Option<String>,
     /// Bytes of its source as bundled.
     pub bytes: Option<u64>,
     /// Exported names.
@@ -302,7 +304,9 @@ impl Told {
             let parts: Vec<&str> = raw.split('/').collect();
             let common = folders.iter().zip(&parts).take_while(|(a, b)| a == b).count();
             let up = "../".repeat(folders.len() - common);
-            module.raw = format!("{up}{}", parts[common..].join("/"));
+            let rebased = format!("{up}{}", parts[common..].join("/"));
+            let raw = std::mem::replace(&mut module.raw, rebased);
+            module.source.get_or_insert(raw);
         }
     }
 

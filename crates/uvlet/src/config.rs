@@ -181,7 +181,8 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
 
 /// What a budget is about, and the key that says it.
 fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), reader::Wrong> {
-    let keys: [(&str, fn(Selector) -> Scope); 3] =
+    type Make = fn(Selector) -> Scope;
+    let keys: [(&str, Make); 3] =
         [("total", Scope::Total), ("each", Scope::Each), ("absent", Scope::Absent)];
     let mut found = Vec::new();
     for (key, scope) in keys {

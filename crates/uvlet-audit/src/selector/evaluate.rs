@@ -490,10 +490,20 @@ impl<'r> Evaluation<'_, 'r, '_> {
         let folder = argument.trim_end_matches('/');
         let is_inside =
             |path: &str| path.strip_prefix(folder).is_some_and(|rest| rest.starts_with('/'));
+        // The paths of several installs read the same; their places do not.
+        let mut seen = BTreeSet::new();
+        let several: BTreeSet<&str> = record
+            .packages
+            .iter()
+            .map(|package| package.name.as_str())
+            .filter(|name| !seen.insert(*name))
+            .collect();
         let inside: Vec<bool> = (0..record.modules.len())
-            .map(|at| {
-                is_inside(&record.modules[at].path)
-                    || is_inside(&record.location_of(ModuleId::new(at)))
+            .map(ModuleId::new)
+            .map(|id| {
+                let package = record.package_of(id).map(|package| package.name.as_str());
+                let is_one = package.is_none_or(|name| !several.contains(name));
+                is_inside(&record.location_of(id)) || (is_one && is_inside(&record.module(id).path))
             })
             .collect();
         if !inside.contains(&true) {

@@ -92,6 +92,9 @@ pub(crate) fn rows(
         line(name, number, row.sizes.get(measure), basis, chunks(row));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
+        let mut others = answer.rows.iter().skip(shown.len());
+        let is_estimated = others.any(|row| basis(row, measure) == ESTIMATED);
+        let number = if is_estimated { &format!("≈ {number}") } else { number };
         line(format!("(the other {count})"), number, bytes, "", String::new());
     }
     line("total".to_owned(), &screen.units.number(total), total, "", String::new());

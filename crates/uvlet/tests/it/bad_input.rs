@@ -151,3 +151,90 @@ fn a_full_disk_is_one_line() {
     assert!(said.err.contains("/dev/full: cannot be written"), "{}", said.err);
     assert_eq!(uvlet(&demo(), &["record", SAMPLES[0], "-o", "."]).status, 2);
 }
+
+#[test]
+fn a_small_file_cannot_unpack_to_fill_memory() {
+    let text = format!(
+        "{{\"uvlet\":{{\"schema\":2,\"version\":\"0\",\"command\":\"record\"}},\"record\":[{}0]}}",
+        "0,".repeat(40 << 20)
+    );
+    let packed = zstd::encode_all(text.as_bytes(), 3).unwrap();
+    assert!(packed.len() < 100_000);
+    let folder = Folder::new().with("r.json.zst", packed);
+    let said = uvlet(folder.path(), &["survey", "r.json.zst"]);
+    assert_eq!(said.status, 2);
+    assert!(said.err.contains("unpacks to far more than"), "{}", said.err);
+}
+
+#[cfg(unix)]
+#[test]
+fn answers_keep_links_and_modes() {
+    use std::os::unix::fs::{PermissionsExt, symlink};
+
+    let folder = Folder::new().with("dist/a.js", "a()").with("kept/out.txt", "old");
+    let target = folder.path().join("kept/out.txt");
+    fs::set_permissions(&target, fs::Permissions::from_mode(0o600)).unwrap();
+    symlink("kept/out.txt", folder.path().join("out.txt")).unwrap();
+    assert_eq!(uvlet(folder.path(), &["survey", "dist", "-o", "out.txt"]).status, 0);
+    assert!(fs::symlink_metadata(folder.path().join("out.txt")).unwrap().is_symlink());
+    assert_eq!(fs::metadata(&target).unwrap().permissions().mode() & 0o777, 0o600);
+    assert!(fs::read_to_string(&target).unwrap().starts_with("Before it runs"));
+}
+
+#[cfg(target_os = "linux")]
+#[rstest]
+#[case("uvlet survey dist >&-", 2)]
+#[case("uvlet survey dist >/dev/null", 0)]
+#[case("uvlet survey dist -o /dev/stdout | grep -q Before", 0)]
+#[case("uvlet gate dist --config pipe", 2)]
+#[case("uvlet attribute dist --top 18446744073709551615 --width 4000000000", 0)]
+#[case(
+    "head -c 1 r.json.gz >part; (cat part; sleep 0.2; tail -c +2 r.json.gz) | uvlet survey /dev/stdin",
+    0
+)]
+fn odd_streams_end_as_they_should(#[case] line: &str, #[case] status: i32) {
+    let folder = Folder::new().with("dist/a.js", "a()");
+    assert_eq!(uvlet(folder.path(), &["record", "dist", "-o", "r.json.gz"]).status, 0);
+    let program = std::path::Path::new(env!("CARGO_BIN_EXE_uvlet")).parent().unwrap().to_owned();
+    let path = std::env::var("PATH").unwrap();
+    let output = Command::new("sh")
+        .current_dir(folder.path())
+        .env("PATH", format!("{}:{path}", program.display()))
+        .args(["-c", &format!("mkfifo pipe; {line}")])
+        .output()
+        .unwrap();
+    assert_eq!(output.status.code(), Some(status), "{}", String::from_utf8_lossy(&output.stderr));
+}
+
+#[cfg(unix)]
+#[test]
+fn names_that_are_no_text_do_not_become_one() {
+    use std::os::unix::ffi::OsStrExt;
+
+    let folder = Folder::new().with("dist/a%FF.js", "a()");
+    fs::write(folder.path().join("dist").join(std::ffi::OsStr::from_bytes(b"a\xff.js")), "b2()")
+        .unwrap();
+    assert_eq!(json(folder.path(), &["survey", "dist"])["totals"]["sizes"]["emitted"], 7);
+}
+
+/// A package may be called like a row that is none.
+#[test]
+fn no_name_poses_as_a_built_in_row() {
+    let sources = [(0, "../src/(shop)/page.js"), (9, "../node_modules/(own)/i.js")];
+    let folder = Folder::new()
+        .with("dist/a.js", "ownown();theirs()")
+        .with("dist/a.js.map", crate::support::map(&sources));
+    let answer = json(folder.path(), &["attribute", "dist", "--measure", "emitted"]);
+    let rows: Vec<(&str, &str)> = answer["rows"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|row| (row["row"].as_str().unwrap(), row["name"].as_str().unwrap()))
+        .collect();
+    assert_eq!(rows, [("own", "(own)"), ("package", "(own)"), ("glue", "(glue)")]);
+    let table = uvlet(folder.path(), &["attribute", "dist", "--measure", "emitted"]).out;
+    assert!(table.contains("\n\"(own)\" ") && table.starts_with("Own code weighs most"), "{table}");
+    let modules =
+        uvlet(folder.path(), &["attribute", "dist", "--by", "module", "--measure", "emitted"]).out;
+    assert!(modules.starts_with("src/(shop)/page.js is the heaviest of 2 modules"), "{modules}");
+}

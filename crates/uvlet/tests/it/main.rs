@@ -9,6 +9,7 @@
 mod attribute;
 mod bad_input;
 mod demo;
+mod folders;
 mod formats;
 mod fresh;
 mod gate;
@@ -18,4 +19,5 @@ mod records;
 mod schema;
 mod selectors;
 mod support;
+mod targets;
 mod told;

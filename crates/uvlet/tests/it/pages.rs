@@ -12,7 +12,12 @@ fn told(files: &str) -> String {
     let mut folder = Folder::new();
     for line in files.lines().map(str::trim).filter(|line| !line.is_empty()) {
         let (path, text) = line.split_once(": ").unwrap_or((line.trim_end_matches(':'), ""));
-        folder = folder.with(&format!("dist/{path}"), text);
+        // Latin-1, where a text says so.
+        let bytes = match text.contains("\\u{e4}") {
+            true => text.replace("\\u{e4}", "\u{e4}").chars().map(|c| c as u8).collect(),
+            false => text.as_bytes().to_vec(),
+        };
+        folder = folder.with(&format!("dist/{path}"), bytes);
     }
     let survey = json(folder.path(), &["survey", "dist"]);
     let words = |value: &serde_json::Value, key: Option<&str>| {
@@ -127,6 +132,55 @@ fn told(files: &str) -> String {
      assets/l2.css: .l{}
      assets/other.css: .o{}",
     "index: index.html assets/a.js | 2; unplaced assets/other.css"
+)]
+#[case::a_drawing_swallows_nothing(
+    "index.html: <svg><title/><style/></svg><link rel=stylesheet href=a.css><script src=a.js></script>
+     a.css: .a{}
+     a.js: a()",
+    "index: index.html a.css a.js | 0"
+)]
+#[case::a_base_without_a_slash(
+    "shop/index.html: <base href=/static/x><script src=a.js></script>
+     static/a.js: a()",
+    "shop: shop/index.html static/a.js | 0"
+)]
+#[case::an_old_encoding(
+    "index.html: <title>F\\u{e4}hre</title><script src=a.js></script>
+     a.js: a()",
+    "index: index.html a.js | 0"
+)]
+#[case::fonts_of_today(
+    "index.html: <link rel=stylesheet href=a.css><script src=a.js></script>
+     a.css: @font-face{src:url(f.eot);src:url(f.eot?#iefix),url(f.woff2)}
+     a.js: a()
+     f.eot: e
+     f.woff2: w",
+    "index: index.html a.css a.js f.woff2 | 1"
+)]
+#[case::prefixes_of_import_maps(
+    "index.html: <script type=importmap>{\"imports\":{\"tide/\":\"/t/\",\"gone\":null}}</script><script type=module src=a.js></script>
+     a.js: import 'tide/low.js'
+     t/low.js: t()",
+    "index: index.html a.js t/low.js | 0"
+)]
+#[case::pictures_that_come_into_view(
+    "index.html: <img loading=lazy src=p.png><img srcset='q.png 1x,r.png 2x'><script type=application/x-javascript src=a.js></script>
+     a.js: a()
+     p.png: p
+     q.png: q
+     r.png: r",
+    "index: index.html a.js | 3"
+)]
+#[case::runtime_and_vendors_without_a_page(
+    "main.js: (()=>{var m={26981:(e,t)=>{t.a=1}};var e={};e.O=(a,b,c)=>{};e.u=i=>i+'.js'})();(self.w=self.w||[]).push([[1],{9:e=>{}},e=>{'use strict';var t=t=>e(e.s=t);e.O(0,[216],(()=>(t(26981),t(9))));e.O()}])
+     vendors.js: (self.w=self.w||[]).push([[216],{57147:e=>{}}])",
+    "main: vendors.js main.js | 0"
+)]
+#[case::names_of_chunks_are_made_as_the_runtime_makes_them(
+    "main.js: (()=>{var m={1:e=>{}},r={};r.u=e=>'js/'+{7:'account'}[e]+'.js';r.e=e=>{};on('go',()=>r.e(7).then(r.bind(r,70)))})()
+     js/account.js: a()
+     js/account-settings.js: s()",
+    "account-settings: js/account-settings.js | 0; main: main.js | 1"
 )]
 #[case::workers_are_deferred(
     "index.html: <script type=module src=a.js></script>
@@ -294,4 +348,35 @@ fn startup_splits_twice_and_both_add_up() {
         }
     }
     assert_eq!(entries[0]["deferred"]["file_count"], 2);
+}
+
+/// What a page holds of code may be anybody's.
+#[test]
+fn code_that_stands_in_a_page_has_no_owner() {
+    let page = "<style>.a{}</style><script>theirs()</script><script type=application/json>{}</script><script src=a.js></script>";
+    let folder = Folder::new()
+        .with("dist/index.html", page)
+        .with("dist/a.js", "a()")
+        .with("dist/a.js.map", crate::support::map(&[(0, "../src/a.js")]))
+        .with("uvlet.toml", "[budget.ban]\nabsent = \"package(ropework)\"\n");
+    let answer =
+        json(folder.path(), &["attribute", "dist", "--in", "unattributed", "--by", "file"]);
+    assert_eq!(answer["total"]["sizes"]["emitted"], 12);
+    assert_eq!(crate::support::uvlet(folder.path(), &["gate", "dist"]).status, 2);
+    let survey = json(folder.path(), &["survey", "dist"]);
+    let startup = &survey["entries"][0]["startup"];
+    assert_eq!(startup["unattributed"]["emitted"], 12);
+    assert_eq!(startup["assets"]["emitted"], page.len() - 12);
+}
+
+/// Pages that start the same are one entry wherever they are counted.
+#[test]
+fn an_alias_page_has_its_entry() {
+    let page = "<script src=/a.js></script>";
+    let folder = Folder::new()
+        .with("dist/index.html", page)
+        .with("dist/about.html", page)
+        .with("dist/a.js", "a()");
+    let answer = json(folder.path(), &["attribute", "dist", "--by", "entry"]);
+    assert_eq!(answer["rows"].as_array().unwrap().len(), 1, "{answer}");
 }
