@@ -88,13 +88,13 @@ pub(crate) fn rows(
     for (row, number) in shown.iter().zip(&numbers) {
         let name = named(&name(row, &twice));
         let basis = basis(row, measure);
-        let number = if basis == ESTIMATED { &format!("≈ {number}") } else { number };
+        let number = if basis == ESTIMATED { &format!("≈{number}") } else { number };
         line(name, number, row.sizes.get(measure), basis, chunks(row));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
         let mut others = answer.rows.iter().skip(shown.len());
         let is_estimated = others.any(|row| basis(row, measure) == ESTIMATED);
-        let number = if is_estimated { &format!("≈ {number}") } else { number };
+        let number = if is_estimated { &format!("≈{number}") } else { number };
         line(format!("(the other {count})"), number, bytes, "", String::new());
     }
     line("total".to_owned(), &screen.units.number(total), total, "", String::new());
@@ -183,7 +183,7 @@ fn column(
     let parts = shown.iter().map(std::slice::from_ref).chain([&others[..]]);
     for (cell, rows) in cells.iter_mut().zip(parts) {
         if is_estimated(rows) {
-            *cell = format!("≈ {cell}");
+            *cell = format!("≈{cell}");
         }
     }
     cells.push(screen.units.number(total));

@@ -36,7 +36,7 @@ impl Column {
 /// Space between columns.
 const GAP: usize = 2;
 /// A flexible column keeps at least this much.
-const NARROW: usize = 12;
+const NARROW: usize = 11;
 /// A name that is cut below this many columns can hardly be told from others.
 const READABLE: usize = 28;
 

@@ -254,12 +254,15 @@ fn one_entry(
             format!("{} more at once in {}, {deferred}", units.size(at_once), count(files, "file"))
         }
     };
-    let mut text = format!(
-        "{}{aliases}: {} at startup, {deferred}\n",
-        bold(&plain(&entry.name)),
-        units.size(entry.startup.sizes.get(measure)),
-    );
     let columns = screen.columns();
+    let name = plain(&entry.name);
+    let startup = units.size(entry.startup.sizes.get(measure));
+    let head = wrapped(&format!("{name}{aliases}: {startup} at startup, {deferred}"), columns, 4);
+    // Styles would count as columns, so they come after wrapping.
+    let mut text = match head.strip_prefix(&*name) {
+        Some(rest) => format!("{}{rest}\n", bold(&name)),
+        None => format!("{head}\n"),
+    };
     text.push_str(&format!("  {}\n", draw(&parts, scale, columns - 4)));
     let split = PARTS.iter().zip(parts).take(5).filter(|(_, bytes)| *bytes > 0);
     let split: Vec<String> =
@@ -306,7 +309,8 @@ fn loads(entry: &EntryRow, screen: &Screen, all: bool) -> String {
     // Names give way first, but not below what tells them apart.
     let mostly = wide(3).min(room / 2);
     let names = wide(1).min(room.saturating_sub(mostly + 2));
-    let mut text = String::from("  and on demand, each beside what is there already:\n");
+    let head = "  and on demand, each beside what is there already:";
+    let mut text = format!("{}\n", wrapped(head, screen.columns(), 4));
     for [when, request, size, holds] in &lines {
         let request = fitted(request, names);
         let gap = " ".repeat(names - width(&request));
@@ -376,7 +380,15 @@ fn file_lines(
     let names = longest.max(24).min(room.max(12));
     let mut text = String::new();
     for (number, name, sizes) in &lines {
-        let name = fitted(name, names);
+        // Where there is no room for both, what a file holds tells more than its hash.
+        let holds = name.split_once("  ").map(|(_, holds)| holds);
+        let name = match holds.filter(|_| width(name) > names) {
+            Some(holds) => match holds.rsplit_once(", ").filter(|_| width(holds) > names) {
+                Some((heaviest, _)) => fitted(heaviest, names),
+                None => fitted(holds, names),
+            },
+            None => fitted(name, names),
+        };
         let mut line = format!("  {number:>4}  {name}{}", " ".repeat(names - width(&name)));
         for (size, column) in sizes.iter().zip(&columns) {
             line.push_str(&format!("  {size:>column$}"));

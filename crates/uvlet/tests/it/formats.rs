@@ -172,6 +172,7 @@ fn markdown_sentences_mention_nobody() {
 }
 
 #[rstest]
+#[case(40)]
 #[case(60)]
 #[case(80)]
 #[case(120)]
