@@ -26,8 +26,13 @@ pub fn attribute(
     screen: &Screen,
     top: Option<usize>,
 ) -> String {
-    let Rows { sentence, heads, lines, further } =
+    let Rows { sentence, mut heads, lines, further } =
         rows(answer, screen, top, |name| plain(name).into_owned());
+    // Where removal was asked for, it is what a narrow screen keeps.
+    if answer.rows.first().is_some_and(|row| row.removal.is_some()) {
+        let others = heads.iter_mut().skip(3).take(2);
+        others.for_each(|head| head.optional = true);
+    }
     let mut text = bold(&wrapped(&sentence, screen.columns(), 0));
     text.push_str("\n\n");
     for table in tables(heads, lines, further, screen.columns()) {
