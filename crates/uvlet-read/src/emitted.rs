@@ -12,7 +12,7 @@ use oxc_ast::ast::{
     AssignmentExpression, AssignmentTarget, CallExpression, ConditionalExpression, Expression,
     Function, FunctionBody, IfStatement, ImportExpression, LogicalExpression, NewExpression,
     ObjectExpression, ObjectProperty, Program, Statement as Syntax, StringLiteral, TemplateLiteral,
-    TryStatement,
+    TryStatement, VariableDeclarator,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_parser::Parser;
@@ -164,6 +164,7 @@ fn statements(program: &Program<'_>) -> Vec<Statement> {
 struct Finder<'f> {
     is_file: &'f dyn Fn(&str) -> bool,
     loads: Vec<String>,
+    loaded: HashSet<String>,
     openings: Vec<Opened>,
     unknown: Vec<u64>,
     workers: Vec<Opened>,
@@ -174,6 +175,8 @@ struct Finder<'f> {
     chunk_requests: Vec<Opened>,
     node_requires: Vec<String>,
     evaluates: bool,
+    /// The script registers itself with System.
+    is_system: bool,
     /// Functions that are open around the place.
     functions: usize,
     /// Conditions that are open around the place.
@@ -185,6 +188,7 @@ impl<'f> Finder<'f> {
         Self {
             is_file,
             loads: Vec::new(),
+            loaded: HashSet::new(),
             openings: Vec::new(),
             unknown: Vec::new(),
             workers: Vec::new(),
@@ -194,6 +198,7 @@ impl<'f> Finder<'f> {
             chunk_requests: Vec::new(),
             node_requires: Vec::new(),
             evaluates: false,
+            is_system: false,
             functions: 0,
             branches: 0,
         }
@@ -219,8 +224,52 @@ impl<'f> Finder<'f> {
     }
 
     fn load(&mut self, specifier: &str) {
-        if !self.loads.iter().any(|known| known == specifier) {
+        if self.loaded.insert(specifier.to_owned()) {
             self.loads.push(specifier.to_owned());
+        }
+    }
+
+    /// Loads of older kinds of modules: `System.register([…],…)` and `c.import("…")` in it,
+    /// `define([…],…)` and `require([…],…)` of AMD.
+    fn module_call(&mut self, call: &CallExpression<'_>) {
+        let lists = || {
+            call.arguments.iter().take(2).find_map(|argument| match argument {
+                Argument::ArrayExpression(list) => strings(list),
+                _ => None,
+            })
+        };
+        match &call.callee {
+            Expression::StaticMemberExpression(member) => {
+                let Expression::Identifier(object) = &member.object else { return };
+                match (object.name.as_str(), member.property.name.as_str()) {
+                    ("System", "register") => {
+                        self.is_system = true;
+                        lists().into_iter().flatten().for_each(|load| self.load(&load));
+                    }
+                    (_, "import") if self.is_system => {
+                        if let [Argument::StringLiteral(text)] = call.arguments.as_slice() {
+                            self.openings.push(self.opened(text.value.to_string(), call.span));
+                        }
+                    }
+                    _ => {}
+                }
+            }
+            Expression::Identifier(name) if name.name == "define" => {
+                let relative = |load: &String| load.starts_with('.');
+                let loads = lists().into_iter().flatten().filter(relative);
+                loads.for_each(|load| self.load(&script_named(&load)));
+            }
+            Expression::Identifier(name)
+                if matches!(name.name.as_str(), "require" | "requirejs") =>
+            {
+                let first = matches!(call.arguments.first(), Some(Argument::ArrayExpression(_)));
+                for load in lists().into_iter().flatten().filter(|_| first) {
+                    if load.starts_with('.') {
+                        self.openings.push(self.opened(script_named(&load), call.span));
+                    }
+                }
+            }
+            _ => {}
         }
     }
 
@@ -306,6 +355,24 @@ impl<'a> Visit<'a> for WorkerUrl {
     }
 }
 
+/// Whether a specifier is made by the runtime's function for names of chunks: `"./" + n.u(e)`.
+fn names_chunk(source: &Expression<'_>) -> bool {
+    match source.get_inner_expression() {
+        Expression::BinaryExpression(sum) => names_chunk(&sum.left) || names_chunk(&sum.right),
+        Expression::CallExpression(call) => {
+            matches!(&call.callee, Expression::StaticMemberExpression(m) if m.property.name == "u")
+        }
+        _ => false,
+    }
+}
+
+/// A file as AMD and its kin name it: without its ending.
+fn script_named(name: &str) -> String {
+    let file = name.rsplit('/').next().unwrap_or(name);
+    let has_ending = [".js", ".mjs", ".cjs"].iter().any(|ending| file.ends_with(ending));
+    if has_ending { name.to_owned() } else { format!("{name}.js") }
+}
+
 /// The module that only Node.js has in `require("fs")`.
 fn node_require(call: &CallExpression<'_>) -> Option<String> {
     match (&call.callee, call.arguments.as_slice()) {
@@ -366,7 +433,10 @@ impl<'a> Visit<'a> for Finder<'_> {
                 self.openings.push(self.opened(request, import.span));
             }
             None => {
-                self.unknown.push(u64::from(import.span.start));
+                // The runtime's own way to a chunk, whose name is made elsewhere.
+                if !names_chunk(&import.source) {
+                    self.unknown.push(u64::from(import.span.start));
+                }
                 walk::walk_import_expression(self, import);
             }
         }
@@ -384,6 +454,7 @@ impl<'a> Visit<'a> for Finder<'_> {
                 }
             }
         }
+        self.module_call(call);
         self.registry.note_call(call);
         if let Some(request) = chunk_request(call, "e") {
             self.chunk_requests.push(self.opened(request, call.span));
@@ -440,6 +511,11 @@ impl<'a> Visit<'a> for Finder<'_> {
         self.branches += 1;
         walk::walk_try_statement(self, statement);
         self.branches -= 1;
+    }
+
+    fn visit_variable_declarator(&mut self, variable: &VariableDeclarator<'a>) {
+        self.registry.note_variable(variable);
+        walk::walk_variable_declarator(self, variable);
     }
 
     fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {

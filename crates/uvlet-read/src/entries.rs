@@ -100,7 +100,9 @@ fn resolve(
 ) -> Vec<FileId> {
     let mut files = Vec::new();
     let page_url = Url::parse(&format!("https://{HERE}/{}", file.path)).ok();
-    let base = page_url.zip(page.base.as_ref()).and_then(|(url, base)| url.join(base).ok());
+    // No real one is longer, and it is joined with every URL of the page.
+    let stated = page.base.as_ref().filter(|base| base.len() < 4096);
+    let base = page_url.zip(stated).and_then(|(url, base)| url.join(base).ok());
     for ask in asks {
         let mapped = page.imports.url(&ask.url).filter(|_| ask.specifier);
         let url = mapped.as_deref().unwrap_or(&ask.url);

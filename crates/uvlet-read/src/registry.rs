@@ -11,7 +11,8 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
-    CallExpression, Expression, ObjectExpression, ObjectPropertyKind, PropertyKey,
+    BindingPattern, CallExpression, Expression, ObjectExpression, ObjectPropertyKind, PropertyKey,
+    VariableDeclarator,
 };
 use oxc_ast_visit::Visit;
 use uvlet_record::{File, FileId, Kind};
@@ -73,6 +74,17 @@ impl Registry {
                 }
             }
             _ => {}
+        }
+    }
+
+    /// Takes note of a variable, if it holds the ids of a chunk that is an ES module:
+    /// `export const __webpack_ids__=["7"]`.
+    pub fn note_variable(&mut self, variable: &VariableDeclarator<'_>) {
+        if let (BindingPattern::BindingIdentifier(name), Some(Expression::ArrayExpression(ids))) =
+            (&variable.id, &variable.init)
+            && name.name.contains("webpack_ids")
+        {
+            self.ids.extend(chunk_ids(ids).into_iter().flatten());
         }
     }
 

@@ -4,7 +4,7 @@
 //! source maps"), else by `NAME.map` beside it, else by its name in another folder; never by the
 //! map's `file` field, which some bundlers fill before the final name is known.
 
-use std::{borrow::Cow, path::Path};
+use std::{borrow::Cow, collections::HashSet, path::Path};
 
 use base64::{Engine, engine::general_purpose::STANDARD};
 use memchr::memmem;
@@ -219,12 +219,13 @@ fn read(text: &[u8], located: &Located, shape: &Shape, texts: bool) -> Result<Ow
     let mut sources = Vec::with_capacity(map.source_count());
     for section in &map.sections {
         let root = section.source_root.as_deref().unwrap_or_default();
+        let ignored: HashSet<usize> = section.ignored.iter().map(|&index| index as usize).collect();
         for (at, source) in section.sources.iter().enumerate() {
             let content = section.contents.get(at).copied().flatten();
             sources.push(Source {
                 raw: source.as_deref().map(Cow::from).map(Cow::into_owned),
                 root: root.to_owned(),
-                ignored: section.ignored.iter().any(|&index| index as usize == at),
+                ignored: ignored.contains(&at),
                 bytes: content.and_then(|content| text_bytes(content.get())),
                 text: content
                     .filter(|_| texts)

@@ -182,6 +182,27 @@ fn told(files: &str) -> String {
      js/account-settings.js: s()",
     "account-settings: js/account-settings.js | 0; main: main.js | 1"
 )]
+#[case::system_modules(
+    "index.html: <script src=a.js></script>
+     a.js: System.register(['./b.js'],function(e,c){return{execute:function(){c.import('./l.js')}}})
+     b.js: System.register([],function(){})
+     l.js: System.register([],function(){})",
+    "index: index.html a.js b.js | 1"
+)]
+#[case::amd_modules(
+    "index.html: <script src=a.js></script>
+     a.js: define(['require','./b','tide'],function(r,b){on(function(){require(['./l'],go)})})
+     b.js: define([],function(){})
+     l.js: define([],function(){})",
+    "index: index.html a.js b.js | 1"
+)]
+#[case::chunks_that_are_es_modules(
+    "index.html: <script type=module src=main.mjs></script>
+     main.mjs: import*as v from'./vendors.mjs';var m={1:e=>{}},n={};n.u=e=>e+'.mjs';n.f={j:(e,t)=>import('./'+n.u(e))};on(()=>n.e(7))
+     vendors.mjs: export const __webpack_ids__=['5'],__webpack_modules__={}
+     7.mjs: export const __webpack_ids__=['7'],__webpack_modules__={}",
+    "index: index.html main.mjs vendors.mjs | 1"
+)]
 #[case::workers_are_deferred(
     "index.html: <script type=module src=a.js></script>
      a.js: new Worker(new URL('w.js', import.meta.url), {type:'module'})
