@@ -8,7 +8,7 @@ use std::collections::{BTreeSet, HashSet};
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    FileId, Mode, Notice, Owner,
+    FileId, Kind, Mode, Notice, Owner,
     sizes::{Measure, Sizes},
 };
 
@@ -432,13 +432,17 @@ impl Judge<'_, '_> {
     ) -> Vec<Reason> {
         let record = self.lens.record;
         let mut nobodys: Vec<(u64, &str)> = Vec::new();
+        let mut are_styles = true;
         let unplaced_code: HashSet<FileId> = self.lens.unplaced_code().collect();
         let (mut unplaced, mut versions) = (BTreeSet::new(), BTreeSet::new());
         for id in most.iter().filter(|id| !least.has(*id)) {
             let cell = &record.cells[id.at()];
             let path = record.file(cell.file).path.as_str();
             match cell.owner {
-                Owner::Unattributed => nobodys.push((cell.amount.bytes(measure), path)),
+                Owner::Unattributed => {
+                    are_styles &= record.file(cell.file).kind == Kind::Style;
+                    nobodys.push((cell.amount.bytes(measure), path));
+                }
                 _ if unplaced_code.contains(&cell.file) => {
                     unplaced.insert(path);
                 }
@@ -460,7 +464,12 @@ impl Judge<'_, '_> {
             reasons.push(Reason { code: code.to_owned(), message });
         };
         if !nobodys.is_empty() && bounds.nobodys > 0 {
-            say("unattributed", format!("nobody is known to own {}", some(&nobodys)));
+            // Bundlers write few maps for styles, and packages rarely hide in them.
+            let hint = match are_styles && self.lens.style_modules().is_none() {
+                true => ", which `and scripts` leaves out",
+                false => "",
+            };
+            say("unattributed", format!("nobody is known to own {}{hint}", some(&nobodys)));
         }
         if !doubted.is_empty() {
             say("estimated", format!("sizes are only estimated in {}", some(&doubted)));

@@ -127,6 +127,9 @@ fn pieces(
         let starts = owned.spans.iter().map(|span| (span.start, owner(span), Basis::Mapped));
         return Pieces::placed(bytes, starts);
     }
+    if examined.is_glue {
+        return Pieces::whole(bytes, Owner::Glue, Basis::Located);
+    }
     let nobodys = Pieces::whole(bytes, Owner::Unattributed, Basis::Mapped);
     let Some((told, file)) = said else { return nobodys };
     let owner = |module: usize| names.told.get(module).copied().unwrap_or(Owner::Unattributed);

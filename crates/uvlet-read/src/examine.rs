@@ -50,6 +50,8 @@ pub struct Examined {
     pub owned: Option<Owned>,
     /// Whose bytes they are without a map, as far as the code tells.
     pub bodies: Option<Vec<Body>>,
+    /// Without a map or a description, its text or name shows that the bundler wrote all of it.
+    pub is_glue: bool,
     /// Its text, if texts are kept.
     pub text: Option<String>,
     /// What went wrong.
@@ -164,6 +166,7 @@ impl<'a> Examiner<'a> {
                 Ok(mut code) => {
                     part.form = code.form;
                     part.look = Look::at(text.as_bytes(), &code);
+                    part.is_glue = said.is_none() && is_bundlers(&file.path, text, &code);
                     statements = std::mem::take(&mut code.statements);
                     part.code = Some(code);
                 }
@@ -216,6 +219,23 @@ impl<'a> Examiner<'a> {
     fn own(&self, part: &mut Examined, file: &Listed, bytes: &[u8], statements: Vec<Statement>) {
         part.owned = sourcemaps::owned(file, bytes, statements, &self.sources, &mut part.notices);
     }
+}
+
+/// Whether a script is a runtime or a helper alone, which bundlers write without a map.
+fn is_bundlers(path: &str, text: &str, code: &Emitted) -> bool {
+    /// Bytes of the largest helper, not minified.
+    const HELPER: usize = 6000;
+    /// Bytes of the largest runtime.
+    const RUNTIME: usize = 16_000;
+    let registry = &code.registry;
+    let is_bare = !registry.has_table && !registry.starts && !registry.registers;
+    let name = path.rsplit('/').next().unwrap_or(path);
+    let is_named = ["rolldown-runtime", "preload-helper", "commonjsHelpers", "_commonjsHelpers"]
+        .iter()
+        .any(|helper| name.starts_with(helper));
+    let preloads = || memchr::memmem::find(text.as_bytes(), b"vite:preloadError").is_some();
+    (registry.runtime && is_bare && text.len() < RUNTIME)
+        || (text.len() < HELPER && code.loads.is_empty() && (is_named || preloads()))
 }
 
 /// Where the scripts and styles of a page stand in it. Text that is not found as it was read, since

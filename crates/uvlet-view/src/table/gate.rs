@@ -48,7 +48,7 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
     let of = |verdict| {
         let rows = gate.budgets.iter().filter(move |row| row.verdict == verdict);
         let (listed, counted): (Vec<&BudgetRow>, Vec<&BudgetRow>) = rows.partition(is_listed);
-        let note = if verdict == Held { "" } else { " of promises above" };
+        let note = if verdict == Held { "" } else { " of the promises above" };
         Standing { verdict, listed, counted: counted.len(), note }
     };
     let standing = [Broken, Undecided, Warned, Unjudged, Held].map(of);
@@ -179,7 +179,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
     let because = because.join("; ");
     match (row.verdict, row.limit_kind) {
         (Verdict::Broken, LimitKind::Absent) => {
-            format!("{is} {measure} of it are there, which may not be.{heaviest}")
+            format!("{is} {measure} are there, and none may be.{heaviest}")
         }
         (Verdict::Broken, _) => {
             let over = units.size(row.over_by);

@@ -134,6 +134,34 @@ fn a_misspelt_page_is_told_with_its_place_and_the_others_are_judged() {
     assert!(flat.contains(told), "{flat}");
 }
 
+/// What bundlers write themselves, without a map, is nobody's package; a style may hold one, unless the
+/// ban is on scripts.
+#[test]
+fn the_usual_rest_without_maps_leaves_a_ban_decided() {
+    let folder = Folder::new()
+        .with(
+            "dist/index.html",
+            "<link rel=stylesheet href=a.css><script type=module src=a.js></script>",
+        )
+        .with("dist/a.css", ".a{}")
+        .with("dist/a.js", "import'./preload-helper-C1x2y3z4.js';own()")
+        .with("dist/a.js.map", map(&[(0, "../src/a.js")]))
+        .with(
+            "dist/preload-helper-C1x2y3z4.js",
+            "export const p=e=>e;addEventListener('vite:preloadError',p)",
+        );
+    let judge = |selector: &str| {
+        let toml = format!("[budget.ban]\nabsent = \"{selector}\"\n");
+        std::fs::write(folder.path().join("uvlet.toml"), toml).unwrap();
+        uvlet(folder.path(), &["gate", "dist"])
+    };
+    assert_eq!(judge("package(ropework) and scripts").status, 0);
+    let open = judge("package(ropework)");
+    assert_eq!(open.status, 2);
+    let flat = open.out.split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(flat.contains("own a.css (4 B), which `and scripts` leaves out"), "{flat}");
+}
+
 #[test]
 fn a_correct_ban_is_quiet() {
     let toml = "[budget.no-plots]\nabsent = \"package(burgee-plot)\"\n";
