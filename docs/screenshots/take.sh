@@ -17,7 +17,7 @@ sleep 1
 light=(-bg '#fbfaf6' -fg '#1c2227' -xrm 'XTerm*color6: #0d7377' -xrm 'XTerm*color3: #9a6700' -xrm 'XTerm*color8: #6b6f76')
 dark=(-bg '#16191d' -fg '#d7dade' -xrm 'XTerm*color6: #4cc2c4' -xrm 'XTerm*color3: #e0b050' -xrm 'XTerm*color1: #ff7b72' -xrm 'XTerm*color8: #8b929b')
 
-lines=46 size=11
+lines=46 columns=140 size=11
 shoot() { # palette, name, then the words of the command
   local -n palette=$1
   local name=$2
@@ -35,7 +35,7 @@ printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
 "$uvlet" "\$@"
 sleep 30
 RUN
-  DISPLAY=$display xterm -geometry "$((lines * 3))x$lines+0+0" -fa 'DejaVu Sans Mono' -fs "$size" "${palette[@]}" +sb -e bash "$work/run" "$@" &
+  DISPLAY=$display xterm -geometry "${columns}x$lines+0+0" -fa 'DejaVu Sans Mono' -fs "$size" "${palette[@]}" +sb -e bash "$work/run" "$@" &
   local terminal=$!
   sleep 2
   DISPLAY=$display import -window root "$here/$name.png"
@@ -44,7 +44,7 @@ RUN
 }
 
 wanted=" ${*:-survey attribute measures gate} "
-[[ $wanted == *" survey "* ]] && lines=56 size=9 shoot light survey survey esbuild-after
+[[ $wanted == *" survey "* ]] && lines=56 columns=158 size=9 shoot light survey survey esbuild-after
 [[ $wanted == *" attribute "* ]] && shoot light attribute attribute esbuild-before --in 'startup(booking) and third-party'
 [[ $wanted == *" measures "* ]] && shoot light measures attribute esbuild-before --measure br,gzip --if-removed --top 8
 [[ $wanted == *" gate "* ]] && shoot dark gate gate esbuild-before

@@ -3,19 +3,21 @@
 //! A limit is judged only as far as the build is known: it is broken if even the least that the
 //! selection can weigh is over it, held if even the most is within, and undecided between.
 
-use std::collections::{BTreeSet, HashSet};
+mod judge;
 
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    FileId, Kind, Mode, Notice, Owner,
+    Mode, Notice,
     sizes::{Measure, Sizes},
 };
 
+use judge::Judge;
+
 use crate::{
-    attribute::{By, RowKind, Sort, attribute},
-    lens::{Bounds, CellSet, Estimates, Lens},
-    selector::{self, Missing, Selection, Selector, SelectorError},
+    attribute::RowKind,
+    lens::Lens,
+    selector::{Selector, SelectorError},
 };
 
 /// A promise about a set of bytes.
@@ -186,11 +188,6 @@ pub struct Heavy {
     pub sizes: Sizes,
 }
 
-/// Contributors that are named.
-const HEAVIEST: usize = 5;
-/// Files that a reason names.
-const NAMED: usize = 3;
-
 /// A budget whose selector cannot be evaluated.
 #[derive(Debug, thiserror::Error)]
 #[error("budget `{budget}`: {source}")]
@@ -245,291 +242,4 @@ pub fn gate(
         Verdict::Held
     };
     Ok(Gate { verdict, reasons, budgets: rows, notices })
-}
-
-struct Judge<'l, 'r> {
-    lens: &'l Lens<'r>,
-    strictness: Strictness,
-    rows: Vec<BudgetRow>,
-    notices: Vec<Notice>,
-}
-
-/// What a limit is held against.
-struct Subject {
-    item: Option<String>,
-    cells: CellSet,
-    least: CellSet,
-    most: CellSet,
-    /// Why it cannot be judged, whatever it weighs.
-    obstacles: Vec<Reason>,
-}
-
-impl Judge<'_, '_> {
-    fn budget(&mut self, budget: &Budget) -> Result<(), SelectorError> {
-        match &budget.scope {
-            Scope::Total(selector) | Scope::Absent(selector) => {
-                let found = selector::select(selector, self.lens)?;
-                let obstacles = self.obstacles(budget, &found);
-                self.remark(budget, &found);
-                let Selection { cells, least, most, .. } = found;
-                self.hold(budget, Subject { item: None, cells, least, most, obstacles });
-            }
-            Scope::Each(selector) => {
-                let (items, found) = selector::items(selector, self.lens)?;
-                let obstacles = self.obstacles(budget, &found);
-                self.remark(budget, &found);
-                if items.is_empty() {
-                    let verdict = match obstacles.is_empty() {
-                        true => Verdict::Unjudged,
-                        false => Verdict::Undecided,
-                    };
-                    self.nothing(budget, verdict, &found.missing, obstacles);
-                    return Ok(());
-                }
-                for item in items {
-                    let selector::Item { name, cells, least, most } = item;
-                    let (item, obstacles) = (Some(name), obstacles.clone());
-                    self.hold(budget, Subject { item, cells, least, most, obstacles });
-                }
-            }
-        }
-        Ok(())
-    }
-
-    /// Names that make a budget undecided: of files that are not there, and of owners that are not
-    /// there while one of nearly that name is.
-    fn obstacles(&self, budget: &Budget, found: &Selection) -> Vec<Reason> {
-        let is_each = matches!(budget.scope, Scope::Each(_));
-        let is_ban = matches!(budget.scope, Scope::Absent(_));
-        let in_way = found.missing.iter().filter(|missing| match missing.set.is_of_files() {
-            true => !(is_each && missing.is_pattern),
-            false => !is_ban && !missing.is_pattern && !missing.near.is_empty(),
-        });
-        let (line, column) = budget.place;
-        let said = |missing: &Missing| Reason {
-            code: "name-missing".to_owned(),
-            message: format!("line {line}, column {column}: {}", missing.said()),
-        };
-        in_way.map(said).collect()
-    }
-
-    fn remark(&mut self, budget: &Budget, found: &Selection) {
-        let name = &budget.name;
-        for remark in &found.remarks {
-            let message = format!("budget `{name}`: {remark}");
-            self.notices.push(Notice::new("chunk-renamed", message, None));
-        }
-        for &at in &found.startup_of {
-            let entry = &self.lens.record.entries[at];
-            let cells = self.lens.files(self.lens.reach[at].at_once.iter().copied());
-            let bytes = self.lens.amount(&cells).bytes(budget.measure);
-            if bytes > 0 {
-                let message = format!(
-                    "budget `{name}` counts what {0} needs to start; its code asks for {bytes} B ({1}) more at once, which at-once({0}) counts too",
-                    entry.name, budget.measure
-                );
-                self.notices.push(Notice::new("at-once", message, None));
-            }
-        }
-    }
-
-    /// The rows of a budget without anything to weigh.
-    fn nothing(
-        &mut self,
-        budget: &Budget,
-        verdict: Verdict,
-        missing: &[Missing],
-        mut because: Vec<Reason>,
-    ) {
-        if because.is_empty() {
-            let said = missing.iter().map(|missing| Reason {
-                code: "no-match".to_owned(),
-                message: format!("no {} matches `{}`", missing.set.noun(), missing.name),
-            });
-            because.extend(said);
-        }
-        for (limit_kind, allowed) in limits(budget) {
-            let judged = Judged { verdict, is: None, over_by: 0, because: because.clone() };
-            let bounds = Bounds { least: 0, most: 0, nobodys: 0, doubted: Vec::new() };
-            let row = Row { item: None, limit_kind, allowed, heaviest: Vec::new() };
-            self.row(budget, row, &bounds, judged);
-        }
-    }
-
-    fn hold(&mut self, budget: &Budget, subject: Subject) {
-        let estimates = match self.strictness.allow_estimated {
-            true => Estimates::AreTaken,
-            false => Estimates::AreDoubted,
-        };
-        let Subject { item, cells, least, most, obstacles } = subject;
-        // Whether anything is there at all is a question of emitted bytes.
-        let is_ban = matches!(budget.scope, Scope::Absent(_));
-        let measure = if is_ban { Measure::Emitted } else { budget.measure };
-        let mut bounds = self.lens.bounds(&least, &most, measure, estimates);
-        if bounds.nobodys <= self.strictness.allow_unattributed {
-            bounds.most -= bounds.nobodys.min(bounds.most - bounds.least);
-            bounds.nobodys = 0;
-        }
-        let is = self.lens.amount(&cells).bytes(measure);
-        let heaviest: Vec<Heavy> =
-            attribute(self.lens, By::Package, &cells, None, Sort::Heaviest(measure))
-                .rows
-                .into_iter()
-                .filter(|row| row.sizes.get(measure) > 0)
-                .take(HEAVIEST)
-                .map(|row| Heavy { row: row.row, name: row.name, sizes: row.sizes })
-                .collect();
-        let doubts = self.doubts(&least, &most, &bounds, measure);
-        for (limit_kind, allowed) in limits(budget) {
-            let limit = allowed.unwrap_or(0);
-            let exceeded = match limit_kind {
-                LimitKind::WarnAbove => Verdict::Warned,
-                LimitKind::AtMost | LimitKind::Absent => Verdict::Broken,
-            };
-            let judged = if !obstacles.is_empty() {
-                Judged::open(limit_kind, obstacles.clone())
-            } else if bounds.least > limit {
-                let over_by = is.max(bounds.least) - limit;
-                Judged { verdict: exceeded, is: Some(is), over_by, because: Vec::new() }
-            } else if bounds.most <= limit {
-                Judged { verdict: Verdict::Held, is: Some(is), over_by: 0, because: Vec::new() }
-            } else {
-                Judged::open(limit_kind, doubts.clone())
-            };
-            let row = Row { item: item.clone(), limit_kind, allowed, heaviest: heaviest.clone() };
-            self.row(budget, row, &bounds, judged);
-        }
-    }
-
-    fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Judged) {
-        let is_ban = row.limit_kind == LimitKind::Absent;
-        self.rows.push(BudgetRow {
-            app: None,
-            name: budget.name.clone(),
-            item: row.item,
-            selector: budget.scope.selector().text().to_owned(),
-            limit_kind: row.limit_kind,
-            measure: if is_ban { Measure::Emitted } else { budget.measure },
-            base: None,
-            allowed: row.allowed,
-            is: judged.is,
-            over_by: judged.over_by,
-            least: bounds.least,
-            most: bounds.most,
-            verdict: judged.verdict,
-            because: judged.because,
-            heaviest: row.heaviest,
-        });
-    }
-
-    /// What keeps a limit between the bounds from being judged.
-    fn doubts(
-        &self,
-        least: &CellSet,
-        most: &CellSet,
-        bounds: &Bounds,
-        measure: Measure,
-    ) -> Vec<Reason> {
-        let record = self.lens.record;
-        let mut nobodys: Vec<(u64, &str)> = Vec::new();
-        let mut are_styles = true;
-        let unplaced_code: HashSet<FileId> = self.lens.unplaced_code().collect();
-        let (mut unplaced, mut versions) = (BTreeSet::new(), BTreeSet::new());
-        for id in most.iter().filter(|id| !least.has(*id)) {
-            let cell = &record.cells[id.at()];
-            let path = record.file(cell.file).path.as_str();
-            match cell.owner {
-                Owner::Unattributed => {
-                    are_styles &= record.file(cell.file).kind == Kind::Style;
-                    nobodys.push((cell.amount.bytes(measure), path));
-                }
-                _ if unplaced_code.contains(&cell.file) => {
-                    unplaced.insert(path);
-                }
-                Owner::Module(module) => {
-                    versions.extend(record.package_of(module).map(|package| package.name.as_str()));
-                }
-                _ => {}
-            }
-        }
-        nobodys.sort_by_key(|&(bytes, path)| (std::cmp::Reverse(bytes), path));
-        let nobodys: Vec<String> =
-            nobodys.into_iter().map(|(bytes, path)| format!("{path} ({bytes} B)")).collect();
-        let doubted: Vec<&str> =
-            bounds.doubted.iter().map(|&file| record.file(file).path.as_str()).collect();
-        let unplaced: Vec<&str> = unplaced.into_iter().collect();
-        let versions: Vec<&str> = versions.into_iter().collect();
-        let mut reasons = Vec::new();
-        let mut say = |code: &str, message: String| {
-            reasons.push(Reason { code: code.to_owned(), message });
-        };
-        if !nobodys.is_empty() && bounds.nobodys > 0 {
-            // Bundlers write few maps for styles, and packages rarely hide in them.
-            let hint = match are_styles && self.lens.style_modules().is_none() {
-                true => ", which `and scripts` leaves out",
-                false => "",
-            };
-            say("unattributed", format!("nobody is known to own {}{hint}", some(&nobodys)));
-        }
-        if !doubted.is_empty() {
-            say("estimated", format!("sizes are only estimated in {}", some(&doubted)));
-        }
-        if !unplaced.is_empty() {
-            let files = some(&unplaced);
-            say(
-                "loads-lead-nowhere",
-                format!("a load on demand cannot be followed, and may ask for {files}"),
-            );
-        }
-        if !versions.is_empty() {
-            say("version-unknown", format!("the version is not known of {}", some(&versions)));
-        }
-        reasons
-    }
-}
-
-/// A row before it is judged.
-struct Row {
-    item: Option<String>,
-    limit_kind: LimitKind,
-    allowed: Option<u64>,
-    heaviest: Vec<Heavy>,
-}
-
-/// How a limit stands.
-struct Judged {
-    verdict: Verdict,
-    is: Option<u64>,
-    over_by: u64,
-    because: Vec<Reason>,
-}
-
-impl Judged {
-    /// A limit that cannot be judged; one that only warns breaks nothing by that.
-    fn open(limit_kind: LimitKind, because: Vec<Reason>) -> Self {
-        let verdict = match limit_kind {
-            LimitKind::WarnAbove => Verdict::Unjudged,
-            LimitKind::AtMost | LimitKind::Absent => Verdict::Undecided,
-        };
-        Self { verdict, is: None, over_by: 0, because }
-    }
-}
-
-fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + use<> {
-    let is_ban = matches!(budget.scope, Scope::Absent(_));
-    let limits = [
-        (LimitKind::AtMost, budget.at_most),
-        (LimitKind::WarnAbove, budget.warn_above),
-        (LimitKind::Absent, is_ban.then_some(0)),
-    ];
-    limits.into_iter().filter(|(_, limit)| limit.is_some())
-}
-
-/// The first few of a list, and how many more there are.
-fn some<T: AsRef<str>>(names: &[T]) -> String {
-    let shown: Vec<&str> = names.iter().take(NAMED).map(AsRef::as_ref).collect();
-    match names.len() - shown.len() {
-        0 => shown.join(", "),
-        more => format!("{} and {more} more", shown.join(", ")),
-    }
 }

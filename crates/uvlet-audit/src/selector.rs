@@ -11,6 +11,7 @@
 //! byte counts once, however the sets overlap.
 
 mod evaluate;
+mod named;
 mod parse;
 
 pub use evaluate::{Item, Missing, Selection, items, select};
