@@ -26,7 +26,7 @@ hold() {
   local title=$1 folder=$2 stats=${3:-}
   rm -f "$work"/*.time "$work"/*.memory
   for _ in $(seq "$pairs"); do
-    timed uvlet "$bin/uvlet" survey "$folder" --no-cache ${stats:+--stats "$stats"}
+    timed uvlet "$bin/uvlet" survey "$folder" --no-cache ${stats:+--description "$stats"}
     timed limit "$bin/limit" "$folder" ${stats:+"$stats"}
   done
   paste "$work/uvlet.time" "$work/limit.time" | awk '{ print $1 / $2 }' >"$work/ratio.time"
