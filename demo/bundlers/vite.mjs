@@ -1,5 +1,5 @@
 // Vite: the pages are its entries. It always splits what pages share; what differs after the faults
-// are mended is the site itself. Its manifest and our recorder say what it knows. *After* is also
+// are mended is the site itself. Its manifest and our plugin say what it knows. *After* is also
 // built for a browser and a server, side by side.
 import { mkdir, readFile, writeFile } from "node:fs/promises";
 import path from "node:path";

@@ -21,10 +21,7 @@ use oxc_parser::Parser;
 use oxc_span::{SourceType, Span};
 use uvlet_record::Used;
 
-use crate::{
-    emitted::{DEEPEST, nesting},
-    told::ToldModule,
-};
+use crate::{emitted::is_too_deep, told::ToldModule};
 
 /// A statement of the function, or a part of one.
 pub struct Unit<'t> {
@@ -289,7 +286,7 @@ struct Read {
 
 /// Words of a text that minifying keeps.
 fn words_of(text: &str, is_module: bool) -> Option<Read> {
-    if nesting(text) > DEEPEST {
+    if is_too_deep(text) {
         return None;
     }
     let allocator = Allocator::default();

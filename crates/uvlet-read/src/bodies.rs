@@ -27,7 +27,7 @@ pub use units::function_body;
 
 use crate::{
     align::{self, Hint, Share, Unit},
-    emitted::{DEEPEST, nesting},
+    emitted::is_too_deep,
     told::{Slot, Told, ToldFile},
 };
 
@@ -56,7 +56,7 @@ pub struct Parts {
 
 /// Takes a chunk apart; `None` where it holds no module that the bundler names for it.
 pub fn take_apart(text: &str, file: &ToldFile, told: &Told, texts: &Texts<'_>) -> Option<Parts> {
-    if file.slots.is_empty() || nesting(text) > DEEPEST {
+    if file.slots.is_empty() || is_too_deep(text) {
         return None;
     }
     let allocator = Allocator::default();

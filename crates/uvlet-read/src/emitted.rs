@@ -3,7 +3,10 @@
 //! is never mistaken for a load.
 
 mod at_once;
+mod nesting;
 mod shapes;
+
+pub use nesting::{is_too_deep, narrow};
 
 use std::{collections::HashSet, ops::Range};
 
@@ -83,8 +86,8 @@ pub struct Unreadable {
 /// # Errors
 /// When the text is not JavaScript.
 pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unreadable> {
-    if nesting(text) > DEEPEST {
-        let message = format!("it nests deeper than {DEEPEST} levels");
+    if is_too_deep(text) {
+        let message = "it nests deeper than a parser can follow".to_owned();
         return Err(Unreadable { at: 0, message });
     }
     let allocator = Allocator::default();
@@ -117,30 +120,6 @@ pub fn read(text: &str, is_file: &dyn Fn(&str) -> bool) -> Result<Emitted, Unrea
         evaluates: finder.evaluates,
         statements: statements(&parsed.program),
     })
-}
-
-/// Levels of nesting that the reading threads' stacks hold, with room to spare. No bundler writes
-/// a hundredth of it.
-pub const DEEPEST: usize = 100_000;
-
-/// At least how deep the code nests, or a little more: brackets that are open, and arrows,
-/// conditions and assignments in a row. Texts in strings may mislead it by a few levels, not by thousands.
-pub fn nesting(text: &str) -> usize {
-    if text.len() < DEEPEST {
-        return 0;
-    }
-    let (mut open, mut row, mut deepest) = (0_usize, 0_usize, 0_usize);
-    for byte in text.bytes() {
-        match byte {
-            b'(' | b'[' | b'{' => open += 1,
-            b')' | b']' | b'}' => (open, row) = (open.saturating_sub(1), 0),
-            b'>' | b'?' | b'=' => row += 1,
-            b';' | b',' => row = 0,
-            _ => continue,
-        }
-        deepest = deepest.max(open + row);
-    }
-    deepest
 }
 
 fn range(span: Span) -> Range<usize> {

@@ -17,7 +17,7 @@ use crate::{
     accounts::{self, Ledger},
     coder::Coder,
     connect::Connector,
-    describe,
+    describe, emitted,
     entries::{self, Scripts},
     examine::Examined,
     folder::{self, Listed, Listing, Text},
@@ -194,7 +194,14 @@ pub fn open_with_texts(
     let options = &Options { root, ..options.clone() };
     let (record, texts) = match rayon::ThreadPoolBuilder::new().stack_size(STACK).build() {
         Ok(pool) => pool.install(|| read_folder(path, options, &own)),
-        Err(_) => read_folder(path, options, &own),
+        // With little memory or no threads allowed, this thread does all of it.
+        Err(_) => {
+            emitted::narrow();
+            let alone = rayon::ThreadPoolBuilder::new().num_threads(1).use_current_thread();
+            // Where there is a pool already, it can be used.
+            let _ = alone.build_global();
+            read_folder(path, options, &own)
+        }
     }?;
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {

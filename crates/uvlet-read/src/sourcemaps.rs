@@ -207,6 +207,10 @@ fn locate(
     Ok(None)
 }
 
+/// Sources that a map may list: no build has a tenth of it, and each takes far more memory than the
+/// two quotes that name it.
+const MOST: usize = 1_000_000;
+
 fn read(text: &[u8], located: &Located, shape: &Shape, texts: bool) -> Result<Owned, String> {
     let bytes: &[u8] = match &located.json {
         Json::Beside(text) => text,
@@ -215,6 +219,9 @@ fn read(text: &[u8], located: &Located, shape: &Shape, texts: bool) -> Result<Ow
     let json = std::str::from_utf8(bytes)
         .map_err(|error| format!("the source map is not UTF-8 at byte {}", error.valid_up_to()))?;
     let map = SourceMap::parse(json).map_err(|error| error.to_string())?;
+    if map.source_count() > MOST {
+        return Err(format!("the source map lists more than {MOST} sources"));
+    }
     let walked = walk(text, &map, shape).map_err(|error| error.to_string())?;
     let mut sources = Vec::with_capacity(map.source_count());
     for section in &map.sections {

@@ -295,6 +295,10 @@ impl Told {
     /// Names modules from the output folder, which stands at `prefix` of where the bundler ran: a
     /// source map there would name them so.
     fn rebase(&mut self, prefix: &str) {
+        // Nobody's folder is named at such length, and every module's name grows by it.
+        if prefix.len() > 4096 {
+            return;
+        }
         let folders: Vec<&str> = prefix.split('/').filter(|part| !part.is_empty()).collect();
         for module in &mut self.modules {
             let raw = module.raw.as_str();

@@ -28,7 +28,8 @@ pub enum Command {
     ///
     /// Startup is all that must arrive before an entry's own code can run: what its page asks for
     /// and every static import of it. Deferred is what it can load later with `import()`; a script
-    /// tag's `defer` is not that, its script arrives at startup all the same.
+    /// tag's `defer` is not that, its script arrives at startup all the same. An `import()` that runs as
+    /// its module starts is asked for at once: every visit downloads it, though no code waits for it.
     #[command(
         after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --entry booking --all\n  uvlet survey dist --measure gzip,br\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
     )]
@@ -42,15 +43,17 @@ pub enum Command {
     /// up, a selection is rounded up on its own.
     #[command(
         after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  uvlet attribute dist --top 10 --if-removed\n\n\
-        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME), file(PATH), kind(NAME),\n  package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
+        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME),\n  file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
     )]
     Attribute(Attribute),
     /// Does the build keep its promises?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
-    /// Exit status: 0 every budget holds, 1 one is broken, 2 no answer can be given.
+    /// A limit is judged by what is certain and what may be: bytes without an owner may be anybody's,
+    /// and a promise that they could break is undecided.
+    /// Exit status: 0 every budget holds, 1 one is broken, 2 one is undecided or no answer can be given.
     #[command(
-        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\nExample:\n  uvlet gate dist"
+        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all"
     )]
     Gate(Gate),
     /// Save the build as a record, which every command takes in its place.
@@ -182,7 +185,8 @@ pub struct Manual {
 /// Which build, and what helps to read it.
 #[derive(Debug, Args)]
 pub struct Build {
-    /// The output folder, a stats file in it, or a record; may be left out where uvlet.toml names it.
+    /// The output folder, a description in it, or a record. Left out, or a project's folder: what
+    /// uvlet.toml names, else the one output folder of the project.
     #[arg(value_name = "BUILD")]
     pub path: Option<PathBuf>,
     /// Read settings from this file instead of uvlet.toml in the working folder.
@@ -195,7 +199,8 @@ pub struct Build {
     /// Where source maps are kept, if not beside the files.
     #[arg(long, value_name = "DIR")]
     pub maps: Option<PathBuf>,
-    /// The project's folder: versions are read from the package.json files under it.
+    /// The project's folder, for versions of packages [default: the nearest folder above the build
+    /// with a package.json].
     #[arg(long, value_name = "DIR")]
     pub root: Option<PathBuf>,
     /// Take the sizes of precompressed copies (app.js.gz, app.js.br) where they decode to their file.

@@ -74,6 +74,21 @@ fn scripts_that_are_none_are_reported_and_the_rest_is_measured() {
     assert_eq!(survey["totals"]["file_count"], 5);
 }
 
+#[rstest]
+#[case::sums("1+")]
+#[case::brackets_in_texts("(\")\"+")]
+#[case::heads("if(1)")]
+#[case::calls("a()")]
+fn scripts_that_nest_without_end_are_reported(#[case] part: &str) {
+    let folder = Folder::new()
+        .with("dist/index.html", "<script src=a.js></script><script src=b.js></script>")
+        .with("dist/a.js", part.repeat(200_000))
+        .with("dist/b.js", "b()");
+    let survey = json(folder.path(), &["survey", "dist", "--measure", "emitted"]);
+    assert_eq!(survey["notices"][0]["code"], "script-unparsed");
+    assert_eq!(survey["entries"][0]["startup"]["file_count"], 3);
+}
+
 #[test]
 fn a_closed_pipe_ends_quietly() {
     let mut child = Command::new(env!("CARGO_BIN_EXE_uvlet"))
