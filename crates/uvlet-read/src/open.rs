@@ -395,8 +395,8 @@ fn read_folder(
     Ok((record, FolderTexts(disk)))
 }
 
-/// A file that no browser reads and every bundler does, where no page shows that a bundler has been
-/// there.
+/// A file that no browser reads and every bundler does, where there are more of these than of files
+/// that a bundler writes, and no page or description.
 fn source_in(listing: &Listing) -> Option<String> {
     const SOURCES: [&str; 7] = ["tsx", "jsx", "vue", "svelte", "scss", "sass", "less"];
     if listing.counted.iter().any(|(_, kind)| *kind == Kind::Page) {
@@ -411,8 +411,11 @@ fn source_in(listing: &Listing) -> Option<String> {
         Some((_, ending)) => SOURCES.contains(&ending),
         None => false,
     };
-    let mut files = listing.counted.iter().map(|(file, _)| file.path.as_str());
-    files.find(|path| is_source(path) && !described).map(str::to_owned)
+    let files = || listing.counted.iter().map(|(file, kind)| (file.path.as_str(), *kind));
+    let sources = files().filter(|(path, _)| is_source(path)).count();
+    let code = files().filter(|(_, kind)| matches!(kind, Kind::Script | Kind::Style)).count();
+    let mut sources = files().filter(|_| sources > code && !described);
+    sources.find(|(path, _)| is_source(path)).map(|(path, _)| path.to_owned())
 }
 
 /// How many of the files that are kept each coding measures by their twin.

@@ -56,9 +56,14 @@ pub fn read_file(path: &Path, longest: u64) -> Option<Vec<u8>> {
     fs::read(path).ok()
 }
 
-/// Whether a folder is a project's.
+/// Whether a folder is a project's. Some outputs have packages of their own, and are none.
 #[must_use]
 pub fn is_project(folder: &Path) -> bool {
+    let full = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
+    let is_output = OUTPUTS.iter().any(|output| full.ends_with(output));
+    if is_output || folder.join("BUILD_ID").is_file() {
+        return false;
+    }
     folder.join("node_modules").is_dir()
         || manifest(folder).is_some_and(|manifest| {
             let Manifest { name, scripts, dependencies, dev_dependencies } = manifest;

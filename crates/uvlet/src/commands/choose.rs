@@ -18,12 +18,8 @@ pub struct Chosen {
 /// Chooses the build.
 pub fn build(named: Option<&Path>, config: Option<&Config>) -> Result<Chosen, Failure> {
     let configured = config.and_then(|config| config.folder.clone());
-    let is_output = |path: &Path| {
-        path.file_name()
-            .is_some_and(|name| ["dist", "build", "out", "www"].iter().any(|o| name == *o))
-    };
     let project = match named {
-        Some(path) if path.is_dir() && !is_output(path) && project::is_project(path) => path,
+        Some(path) if path.is_dir() && project::is_project(path) => path,
         Some(path) => return Ok(Chosen { path: path.to_owned(), is_found: false }),
         None if configured.is_some() => Path::new("."),
         None if project::is_project(Path::new(".")) => Path::new("."),
