@@ -17,6 +17,9 @@ use crate::project::read_file;
 /// Bytes of a lock file that are read: those of very large projects have a tenth of it.
 const LONGEST: u64 = 64 << 20;
 
+/// Bytes of the longest line of a lock file of Yarn that is parsed; real ones have hundreds.
+const LONGEST_LINE: usize = 32 << 10;
+
 /// What a lock file says.
 #[derive(Debug, Default)]
 pub struct Locked {
@@ -142,6 +145,10 @@ struct Manifest {
 }
 
 fn yarn_lock(text: &str, manifest: &str) -> Option<Locked> {
+    // The parser's time grows with the square of a line's length.
+    if text.lines().any(|line| line.len() > LONGEST_LINE) {
+        return None;
+    }
     let lock = yarn_lock_parser::parse_str(text).ok()?;
     let manifest: Manifest = serde_json::from_str(manifest).unwrap_or_default();
     let mut locked = Locked::default();
