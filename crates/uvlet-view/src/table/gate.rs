@@ -35,6 +35,7 @@ pub(crate) struct Standing<'g> {
 pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
     use Verdict::{Broken, Held, Undecided, Unjudged, Warned};
     let is_listed = |row: &&BudgetRow| match row.verdict {
+        _ if shown == Shown::All => true,
         // What is broken need not be warned of as well.
         Warned | Unjudged if row.limit_kind == LimitKind::WarnAbove => {
             !gate.budgets.iter().any(|other| {
@@ -42,7 +43,7 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
                     && (&other.name, &other.item) == (&row.name, &row.item)
             })
         }
-        Held => shown == Shown::All,
+        Held => false,
         _ => true,
     };
     let of = |verdict| {

@@ -75,6 +75,9 @@ fn a_warning_is_said_and_counted() {
     assert!(said.out.contains("over its warning line of 2 B"), "{}", said.out);
     let all = uvlet(folder.path(), &["gate", "dist", "--show", "all"]).out;
     assert!(all.contains("below its 1 kB"), "{all}");
+    let folder = folder.with("uvlet.toml", toml.replace("1 kB", "3 B"));
+    let all = uvlet(folder.path(), &["gate", "dist", "--show", "all"]).out;
+    assert!(all.contains("over its 3 B") && all.contains("over its warning line"), "{all}");
 }
 
 /// Two scripts of which one has a map: what is in the other may be anything.
