@@ -5,6 +5,7 @@ use std::path::Path;
 use uvlet_audit::{
     attribute::{Attribution, By, RowKind},
     gate::{Gate, Verdict},
+    selector::Selector,
     survey::Survey,
 };
 use uvlet_read::project;
@@ -63,27 +64,31 @@ fn way(bundler: Bundler) -> String {
 /// The question that follows a survey: whose bytes the heaviest entry waits for.
 pub fn after_survey(survey: &Survey, measure: Measure, build: &Path) -> Option<String> {
     let heaviest = survey.entries.iter().max_by_key(|entry| entry.startup.sizes.get(measure))?;
-    line(build, "attribute", &format!("startup({})", heaviest.name))
+    line(build, "", &format!("startup({})", heaviest.name))
 }
 
 /// The question that follows an attribution by package: which modules the heaviest one is made of.
 pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
     let heaviest = answer.rows.iter().find(|row| row.row == RowKind::Package)?;
-    let more = format!("attribute --by module --in 'package({})'", heaviest.name);
-    let is_plain = answer.by == By::Package && !heaviest.name.contains(['\'', '(', ')']);
-    is_plain.then(|| {
-        let (command, options) = more.split_once(' ').unwrap_or((&more, ""));
-        format!("Next: uvlet {command} {} {options}", build.display())
-    })
+    let next = line(build, " --by module", &format!("package({})", heaviest.name));
+    next.filter(|_| answer.by == By::Package)
 }
 
 /// The question that follows a broken promise: whose bytes it is about.
 pub fn after_gate(gate: &Gate, build: &Path) -> Option<String> {
     let row = gate.budgets.iter().find(|row| row.verdict == Verdict::Broken)?;
-    line(build, "attribute", &row.selector)
+    line(build, "", &row.selector)
 }
 
-fn line(build: &Path, command: &str, selector: &str) -> Option<String> {
-    let is_plain = !selector.contains('\'') && !selector.chars().any(char::is_control);
-    is_plain.then(|| format!("Next: uvlet {command} {} --in '{selector}'", build.display()))
+/// A line to be pasted into a shell; none where quoting would be needed inside quotes, or where a name
+/// is none that a selector can hold.
+fn line(build: &Path, options: &str, selector: &str) -> Option<String> {
+    let build = build.display().to_string();
+    let is_plain = |text: &str| !text.contains(|c: char| c == '\'' || c.is_control());
+    if !is_plain(&build) || !is_plain(selector) || selector.parse::<Selector>().is_err() {
+        return None;
+    }
+    let is_bare = build.chars().all(|c| c.is_alphanumeric() || "/._-+@%,:=".contains(c));
+    let build = if is_bare { build } else { format!("'{build}'") };
+    Some(format!("Next: uvlet attribute {build}{options} --in '{selector}'"))
 }
