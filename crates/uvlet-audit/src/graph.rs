@@ -72,18 +72,19 @@ impl Graph<'_> {
             _ => true,
         };
         let mut seen = vec![false; record.files.len()];
-        let startup = closure(record, &entry.files, &mut seen);
+        let startup = closure(record, &entry.requested, &mut seen);
         let mut deferred: Vec<FileId> = Vec::new();
         let mut loads: Vec<usize> = Vec::new();
         let mut open: VecDeque<FileId> = startup.iter().copied().collect();
-        deferred.extend(closure(record, &entry.prefetched, &mut seen));
+        deferred.extend(closure(record, &entry.later, &mut seen));
         open.extend(&deferred);
         while let Some(file) = open.pop_front() {
             let here = self.loads[file.at()].iter().copied();
             let here: Vec<usize> =
                 here.filter(|&at| runs(record.dynamic_loads[at].module)).collect();
             let opened = here.iter().flat_map(|&at| &record.dynamic_loads[at].files);
-            let asked: Vec<FileId> = opened.chain(&record.file(file).names).copied().collect();
+            let asked: Vec<FileId> =
+                opened.chain(&record.file(file).asset_loads).copied().collect();
             let found = closure(record, &asked, &mut seen);
             loads.extend(here);
             open.extend(&found);
@@ -95,7 +96,7 @@ impl Graph<'_> {
 
     /// All modules that an entry's own ones reach over these edges; `None` where that is not known.
     fn modules(&self, entry: &Entry, over: &[&Edges]) -> Option<HashSet<ModuleId>> {
-        if self.record.edges.is_empty() || entry.roots.is_empty() {
+        if !self.record.has_said_edges() || !entry.has_said_roots {
             return None;
         }
         let mut reached = HashSet::new();

@@ -14,7 +14,7 @@ mod evaluate;
 mod named;
 mod parse;
 
-pub use evaluate::{Item, Missing, Selection, items, select};
+pub use evaluate::{Item, Missing, Renamed, Selection, items, select};
 
 use std::ops::Range;
 

@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, DynamicLoad, FileId, FoundBy, Kind, Mode, ModuleId, NamedBy, Owner,
+    Aside, Bundler, Chunk, DynamicLoad, FileId, Kind, Mode, ModuleId, NamedBy, Origin, Owner,
     Record, SetAside, Target, When,
     sizes::{Amount, Sizes},
 };
@@ -66,7 +66,7 @@ pub struct EntryRow {
     /// Its pages.
     pub pages: Vec<String>,
     /// How it was found.
-    pub found_by: FoundBy,
+    pub found_by: Origin,
     /// All that must arrive before its own code can run.
     pub startup: Startup,
     /// What comes before anybody does anything: startup, and what code asks for as it starts.
@@ -204,7 +204,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         name: entry.name.clone(),
         aliases: entry.aliases.clone(),
         pages: entry.pages.clone(),
-        found_by: entry.found_by,
+        found_by: entry.origin,
         startup: startup(lens, &reach.startup, &all),
         at_once: of_files(lens, &[&reach.startup[..], &reach.at_once].concat()),
         deferred: deferred(lens, reach, &requests),
@@ -297,7 +297,7 @@ fn requests(record: &Record) -> Requests<'_> {
 /// as the emitted code says.
 fn request(lens: &Lens<'_>, load: &DynamicLoad, requests: &Requests<'_>) -> String {
     let record = lens.record;
-    let opened = load.files.first().and_then(|&file| lens.chunk_of(file)?.stands_for);
+    let opened = load.files.first().and_then(|&file| lens.chunk_of(file)?.opened_for);
     let said = load.module.zip(opened).and_then(|edge| requests.get(&edge).copied());
     said.map(str::to_owned)
         .or_else(|| opened.map(|module| record.module(module).path.clone()))

@@ -92,6 +92,26 @@ pub enum WalkError {
 /// line, which harms nobody; with a map of another text most of them miss.
 const MISFIT_SHARE: u64 = 3;
 
+/// A segment of a map as it is written, with its place in the text.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Origin {
+    /// First byte in the generated text.
+    pub start: usize,
+    /// Where it comes from; none for a segment that names no source.
+    pub source: Option<Original>,
+}
+
+/// A place in a source.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Original {
+    /// The source, counted over all sections of the map.
+    pub source: u32,
+    /// Line, from 0.
+    pub line: u32,
+    /// Column in UTF-16 code units, from 0.
+    pub column: u32,
+}
+
 /// Walks `text` with its map.
 ///
 /// At the end of a file the carry rule stops: import and export lists that hold no segment, all
@@ -100,50 +120,69 @@ const MISFIT_SHARE: u64 = 3;
 /// # Errors
 /// When the mappings are damaged, run backwards, name unlisted sources, or do not fit the text.
 pub fn walk(text: &[u8], map: &SourceMap<'_>, shape: &Shape) -> Result<Walked, WalkError> {
-    let mut walker = Walker {
-        cursor: Cursor::new(text),
+    let mut owners = Owners {
         spans: vec![Span { start: 0, source: None }],
         touched: vec![false; shape.statements.len()],
         statements: &shape.statements,
         statement: 0,
-        overshoots: 0,
-        segments: 0,
     };
-    let mut first_source = 0;
-    for section in &map.sections {
-        walker.section(section, first_source)?;
-        first_source += u32::try_from(section.sources.len()).unwrap_or(u32::MAX);
-    }
-    if walker.overshoots * MISFIT_SHARE > walker.segments {
-        let Walker { overshoots, segments, .. } = walker;
-        return Err(WalkError::Misfit { overshoots, segments });
-    }
-    let nobodys = unowned(text.len(), shape, &walker.touched);
-    let spans = carve(&walker.spans, &nobodys, text.len());
-    Ok(Walked { spans, overshoots: walker.overshoots })
+    let overshoots = segments(text, map, |start, original| {
+        owners.own(start, original.map(|original| original.source));
+    })?;
+    let nobodys = unowned(text.len(), shape, &owners.touched);
+    let spans = carve(&owners.spans, &nobodys, text.len());
+    Ok(Walked { spans, overshoots })
 }
 
-struct Walker<'t> {
+/// Every segment of a map as it is written, in order: for questions about a place in a source, which
+/// spans of owners are too coarse for.
+///
+/// # Errors
+/// As [`walk`].
+pub fn origins(text: &[u8], map: &SourceMap<'_>) -> Result<Vec<Origin>, WalkError> {
+    let mut found = Vec::new();
+    segments(text, map, |start, source| found.push(Origin { start, source }))?;
+    Ok(found)
+}
+
+/// Hands over every segment with the byte that it begins at; returns how many pointed past the end of
+/// their line.
+fn segments(
+    text: &[u8],
+    map: &SourceMap<'_>,
+    take: impl FnMut(usize, Option<Original>),
+) -> Result<u64, WalkError> {
+    let mut decoder = Decoder { cursor: Cursor::new(text), take, overshoots: 0, segments: 0 };
+    let mut first_source = 0;
+    for section in &map.sections {
+        decoder.section(section, first_source)?;
+        first_source += u32::try_from(section.sources.len()).unwrap_or(u32::MAX);
+    }
+    let Decoder { overshoots, segments, .. } = decoder;
+    if overshoots * MISFIT_SHARE > segments {
+        return Err(WalkError::Misfit { overshoots, segments });
+    }
+    Ok(overshoots)
+}
+
+struct Decoder<'t, F> {
     cursor: Cursor<'t>,
-    spans: Vec<Span>,
-    /// Which statements hold a segment of a source.
-    touched: Vec<bool>,
-    statements: &'t [Statement],
-    statement: usize,
+    take: F,
     overshoots: u64,
     segments: u64,
 }
 
-impl Walker<'_> {
+impl<F: FnMut(usize, Option<Original>)> Decoder<'_, F> {
     fn section(&mut self, section: &Section<'_>, first_source: u32) -> Result<(), WalkError> {
         let digits = section.mappings.as_bytes();
         let source_count = i64::try_from(section.sources.len()).unwrap_or(i64::MAX);
         let mut line = section.line;
         let mut column = i64::from(section.column);
         let mut source = 0_i64;
+        let (mut original_line, mut original_column) = (0_i64, 0_i64);
         if section.line > 0 || section.column > 0 {
             self.place(line, column)?;
-            self.own(None);
+            (self.take)(self.cursor.byte, None);
         }
         let mut at = 0;
         while let Some(&digit) = digits.get(at) {
@@ -162,13 +201,12 @@ impl Walker<'_> {
                         return Err(WalkError::Backwards { line: line + 1, column: 0 });
                     }
                     self.segments += 1;
-                    let owner = if ends(digits, at) {
+                    let original = if ends(digits, at) {
                         None
                     } else {
                         source += vlq::read(digits, &mut at).ok_or(damaged(column))?;
-                        // Original line and column: passed over, but they must be there.
-                        vlq::read(digits, &mut at).ok_or(damaged(column))?;
-                        vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        original_line += vlq::read(digits, &mut at).ok_or(damaged(column))?;
+                        original_column += vlq::read(digits, &mut at).ok_or(damaged(column))?;
                         if !ends(digits, at) {
                             vlq::read(digits, &mut at).ok_or(damaged(column))?;
                         }
@@ -181,10 +219,14 @@ impl Walker<'_> {
                                 column: clamp(column),
                             });
                         }
-                        Some(first_source + clamp(source))
+                        Some(Original {
+                            source: first_source + clamp(source),
+                            line: clamp(original_line),
+                            column: clamp(original_column),
+                        })
                     };
                     self.place(line, column)?;
-                    self.own(owner);
+                    (self.take)(self.cursor.byte, original);
                 }
             }
         }
@@ -203,10 +245,21 @@ impl Walker<'_> {
             Seek::Passed => Err(WalkError::Backwards { line: line + 1, column }),
         }
     }
+}
 
-    /// Gives the text from the cursor on to `source`.
-    fn own(&mut self, source: Option<u32>) {
-        let start = self.cursor.byte;
+/// Who owns the text so far.
+struct Owners<'t> {
+    spans: Vec<Span>,
+    /// Which statements hold a segment of a source.
+    touched: Vec<bool>,
+    statements: &'t [Statement],
+    statement: usize,
+}
+
+impl Owners<'_> {
+    /// Gives the text from a byte on to `source`.
+    #[inline]
+    fn own(&mut self, start: usize, source: Option<u32>) {
         if source.is_some() {
             while self.statements.get(self.statement).is_some_and(|s| s.range.end <= start) {
                 self.statement += 1;

@@ -1,41 +1,24 @@
 //! Turns whatever a bundler left behind into one record. All knowledge of formats lives here.
 //!
-//! [`open`] is the way in. One module per kind of input reads it; `naming`, `accounts`, `connect` and
-//! `entries` put what they found together.
+//! [`open`] is the way in. The rooms stand in the order in which data passes: what lies in the
+//! folder, what each file says by itself, how scripts are put together, what tools say of the build,
+//! what the project says; then one record is assembled of all that, with what it costs on the wire.
 
-mod accounts;
-mod align;
-mod bodies;
-mod coder;
-mod connect;
-mod describe;
-mod emitted;
-mod entries;
-mod examine;
+mod assemble;
+mod coded;
+mod descriptions;
+mod error;
+mod files;
 mod folder;
-mod hashes;
-mod html;
-mod judge;
-mod locks;
-mod look;
-mod names;
-mod naming;
-mod older;
+mod formats;
 mod open;
-mod packages;
+mod options;
 pub mod project;
-mod registry;
-mod resolve;
-mod said;
 mod saved;
-mod sourcemaps;
-mod styles;
-mod targets;
-mod texts;
-mod told;
-mod twins;
-mod wire;
 
-pub use coder::{Cache, Coder, Progress};
-pub use open::{Options, ReadError, open, open_with_texts};
-pub use told::plugin::PluginFile;
+pub use assemble::TracedCosts;
+pub use coded::{Cache, Coder, Progress};
+pub use descriptions::{DescriptionError, plugin::PluginFile};
+pub use error::ReadError;
+pub use open::open;
+pub use options::Options;

@@ -4,6 +4,11 @@
 //! A project is a folder with installed packages, or with a `package.json` that describes one; small
 //! ones of that name stand in outputs, too.
 
+mod glue;
+pub(crate) mod locks;
+pub(crate) mod packages;
+pub(crate) mod source_names;
+
 use std::{
     fs,
     path::{Path, PathBuf},

@@ -1,4 +1,4 @@
-//! A record in place of a build: plain, or compressed with gzip or zstd, told by its first bytes.
+//! A record in place of a build: plain, or compressed with gzip or zstd, described by its first bytes.
 
 use std::{
     fs::File,
@@ -24,8 +24,8 @@ const SMALL: u64 = 64 << 20;
 pub fn read(path: &Path) -> Result<Record, ReadError> {
     let failed = |source| ReadError::Io { path: path.to_owned(), source };
     let mut file = File::open(path).map_err(failed)?;
-    let packed = file.metadata().map_err(failed)?.len();
-    let largest = packed.saturating_mul(DENSEST).clamp(SMALL, LARGEST);
+    let coded = file.metadata().map_err(failed)?.len();
+    let largest = coded.saturating_mul(DENSEST).clamp(SMALL, LARGEST);
     // A pipe may hand them over one by one.
     let mut start = Vec::new();
     (&mut file).take(4).read_to_end(&mut start).map_err(failed)?;

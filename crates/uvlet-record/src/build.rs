@@ -7,13 +7,13 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, DynamicLoad, Edge, Entry, File, FileId, Module, ModuleId, Owner, Package, Run,
-    Shares, Unresolved,
+    Cell, Chunk, DynamicLoad, Edge, EdgeBasis, Entry, File, FileId, Module, ModuleId, Notice,
+    Owner, Package, Run, SavedTexts, Shares, Unresolved, UnresolvedRequest,
     sizes::{Amount, Coded, Coding, Measure},
 };
 
 /// Version of the record's JSON form.
-pub const SCHEMA: u32 = 2;
+pub const SCHEMA: u32 = 3;
 
 /// One build, accounted for.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -59,9 +59,12 @@ pub struct Record {
     /// Dynamic loads that lead nowhere.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub unresolved: Vec<Unresolved>,
-    /// Which module asks for which, in order, where the bundler says.
+    /// Which module asks for which, in order: as the bundler says, else as the sources do.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub edges: Vec<Edge>,
+    /// What modules ask for and no module could be told for, in order, where edges are parsed.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub unresolved_requests: Vec<UnresolvedRequest>,
     /// Files that count in no total.
     pub aside: Vec<Aside>,
     /// What a reader should be told.
@@ -69,15 +72,6 @@ pub struct Record {
     /// The texts themselves, if they were asked for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub texts: Option<SavedTexts>,
-}
-
-/// Texts that a record was saved with.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
-pub struct SavedTexts {
-    /// Per file: the emitted text of scripts, styles and pages.
-    pub emitted: Vec<Option<String>>,
-    /// Per module: the source text, where a map holds it.
-    pub sources: Vec<Option<String>>,
 }
 
 impl Record {
@@ -128,11 +122,18 @@ impl Record {
         format!("{}{inside}", package.place).into()
     }
 
+    /// Whether the bundler says who asks for whom. Edges that are parsed may lack some, so that what
+    /// they do not reach is not taken for unreached.
+    #[must_use]
+    pub fn has_said_edges(&self) -> bool {
+        self.edges.iter().any(|edge| edge.basis == EdgeBasis::Said)
+    }
+
     /// The cells of a file.
     #[must_use]
     pub fn cells_of(&self, id: FileId) -> &[Cell] {
         let range = &self.file(id).cells;
-        &self.cells[range.start as usize..range.end as usize]
+        &self.cells[range.clone()]
     }
 
     /// Whether a file's bits under a coding are traced to their owners; so are those of a file that
@@ -316,24 +317,5 @@ impl AsideKind {
             Self::Plugin => "plugin",
             Self::Record => "record",
         }
-    }
-}
-
-/// Something a reader of the numbers should know; it never changes an exit status.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
-pub struct Notice {
-    /// A stable word for the kind of notice.
-    pub code: String,
-    /// One sentence for people.
-    pub message: String,
-    /// The path it is about.
-    #[serde(rename = "where")]
-    pub place: Option<String>,
-}
-
-impl Notice {
-    /// A notice about a path, or about the build.
-    pub fn new(code: &str, message: impl Into<String>, place: Option<&str>) -> Self {
-        Self { code: code.to_owned(), message: message.into(), place: place.map(str::to_owned) }
     }
 }

@@ -67,11 +67,15 @@ impl Kind {
 /// How a file's text is put together.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "lowercase")]
-pub enum Form {
+pub enum Format {
     /// An ES module.
     Es,
-    /// A script that hands a table of modules to a runtime.
+    /// A script that hands a table of modules to a runtime, as webpack and Rspack write it.
     Registry,
+    /// `System.register`.
+    System,
+    /// `define` of AMD.
+    Amd,
     /// Any other script.
     #[default]
     Classic,
@@ -121,23 +125,23 @@ pub struct File {
     #[serde(default)]
     pub shares: Coded<Shares>,
     /// How the text is put together.
-    pub form: Form,
+    pub format: Format,
     /// The module an asset is made of, where that is known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub source: Option<ModuleId>,
     /// Files that this one needs before it can run or be shown, as written.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub loads: Vec<FileId>,
-    /// Files that this one may ask for later without being an opening, as written.
+    /// Files that it names and may ask for later, such as images, as written.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub names: Vec<FileId>,
+    pub asset_loads: Vec<FileId>,
     /// Specifiers it loads from elsewhere, as written.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub externals: Vec<String>,
     /// Its cells.
-    pub cells: Range<u32>,
+    pub cells: Range<usize>,
     /// Its runs; empty where no positions are known.
-    pub runs: Range<u32>,
+    pub runs: Range<usize>,
 }
 
 /// An emitted script with the styles that belong to it: the unit a browser fetches.
@@ -155,7 +159,7 @@ pub struct Chunk {
     pub ids: Vec<String>,
     /// The module whose dynamic load opens it, where there is one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub stands_for: Option<ModuleId>,
+    pub opened_for: Option<ModuleId>,
     /// What its name was taken from.
     pub named_by: NamedBy,
     /// The script; a style that belongs to none is a chunk without.

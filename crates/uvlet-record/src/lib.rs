@@ -10,26 +10,26 @@ mod cell;
 mod file;
 pub mod glob;
 mod graph;
+mod notice;
 pub mod path;
 mod saved;
 pub mod sizes;
 mod texts;
 mod verify;
 
-pub use build::{
-    Aside, AsideKind, Bundler, Mode, Notice, Record, SCHEMA, SavedTexts, SetAside, Target,
-};
+pub use build::{Aside, AsideKind, Bundler, Mode, Record, SCHEMA, SetAside, Target};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
-pub use file::{Chunk, ChunkId, File, FileId, Form, Kind, NamedBy, Shares};
+pub use file::{Chunk, ChunkId, File, FileId, Format, Kind, NamedBy, Shares};
 pub use graph::{
-    DynamicLoad, Edge, EdgeKind, Entry, EntryId, FoundBy, Module, ModuleId, Package, PackageId,
-    Unresolved, Used, When,
+    DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, EntryId, Facet, LoadKind, Module, ModuleFormat,
+    ModuleId, Origin, Package, PackageId, SideEffects, Unresolved, UnresolvedRequest, Used, When,
 };
+pub use notice::{Lack, Notice, OtherName, Remark, Setting};
 pub use saved::SavedError;
-pub use texts::Texts;
+pub use texts::{Costs, Place, SavedMap, SavedSection, SavedTexts, Segment, Texts, segments};
 pub use verify::Flaw;
 
-/// Declares a dense index: a `u32` that only fits its own list.
+/// Declares a dense index that only fits its own list.
 macro_rules! index {
     ($(#[$doc:meta])* $name:ident) => {
         $(#[$doc])*
@@ -37,20 +37,19 @@ macro_rules! index {
             Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash,
             serde::Serialize, serde::Deserialize, schemars::JsonSchema)]
         #[serde(transparent)]
-        pub struct $name(pub u32);
+        pub struct $name(pub usize);
 
         impl $name {
-            /// The index of a place in its list. Lists are bounded by the files and sources of
-            /// one build, far below 2³².
+            /// The index of a place in its list.
             #[must_use]
             pub fn new(at: usize) -> Self {
-                Self(u32::try_from(at).unwrap_or(u32::MAX))
+                Self(at)
             }
 
             /// The place in its list.
             #[must_use]
             pub fn at(self) -> usize {
-                self.0 as usize
+                self.0
             }
         }
     };

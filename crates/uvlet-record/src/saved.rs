@@ -15,15 +15,13 @@ pub enum SavedError {
     #[error("is not a record: {0}")]
     Form(String),
     /// It was written by a newer program.
-    #[error("is a record of schema {found}, this program reads {SCHEMA}; update uvlet")]
+    #[error("is a record of schema {found}, this program reads {SCHEMA}")]
     Newer {
         /// The schema it names.
         found: u32,
     },
     /// It was written by an older program.
-    #[error(
-        "is a record of schema {found}, this program reads {SCHEMA}; make it anew with `uvlet record`"
-    )]
+    #[error("is a record of schema {found}, this program reads {SCHEMA}")]
     Older {
         /// The schema it names.
         found: u32,

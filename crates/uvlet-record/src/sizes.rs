@@ -3,7 +3,7 @@
 use std::{borrow::Cow, fmt, ops::AddAssign, str::FromStr};
 
 use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
-use serde::{Deserialize, Serialize, Serializer};
+use serde::{Deserialize, Deserializer, Serialize, Serializer, de::Error};
 pub use uvlet_ledger::coding::Coding;
 
 /// What a size is counted in.
@@ -48,6 +48,14 @@ impl Measure {
 impl Serialize for Measure {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         serializer.serialize_str(self.name())
+    }
+}
+
+impl<'de> Deserialize<'de> for Measure {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let name = String::deserialize(deserializer)?;
+        let known = Self::ALL.into_iter().find(|measure| measure.name() == name);
+        known.ok_or_else(|| D::Error::custom(format!("unknown measure `{name}`")))
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use crate::{Cell, FileId, Owner, Record, sizes::Measure};
+use crate::{Cell, FileId, Owner, Record, path::is_normal, sizes::Measure};
 
 /// What is wrong with a record.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -59,6 +59,24 @@ pub enum Flaw {
         /// The page.
         page: String,
     },
+    /// A saved text that is not as long as its file.
+    #[error("{path}: the saved text is not that of the file")]
+    Text {
+        /// The file.
+        path: String,
+    },
+    /// A digest that is none.
+    #[error("{path}: the digest of its source is none")]
+    Digest {
+        /// The module.
+        path: String,
+    },
+    /// A module that is merged into itself.
+    #[error("{path}: is merged into itself")]
+    Itself {
+        /// The module.
+        path: String,
+    },
     /// A module path that is not normalised.
     #[error("module path `{path}` is not normalised")]
     Path {
@@ -113,14 +131,14 @@ impl Record {
         if cells.is_empty() || cells.iter().any(is_wrong) {
             return Err(flaw());
         }
-        let runs = &self.runs[file.runs.start as usize..file.runs.end as usize];
+        let runs = &self.runs[file.runs.clone()];
         if runs.is_empty() {
             return Ok(());
         }
         let mut position = 0;
         let mut charged = vec![0_u64; cells.len()];
         for run in runs {
-            let cell = run.cell.at().checked_sub(file.cells.start as usize).ok_or_else(flaw)?;
+            let cell = run.cell.at().checked_sub(file.cells.start).ok_or_else(flaw)?;
             if run.start != position {
                 return Err(flaw());
             }
@@ -145,10 +163,10 @@ impl Record {
             }
             (cells, runs) = (file.cells.end, file.runs.end);
         }
-        if cells as usize != self.cells.len() {
+        if cells != self.cells.len() {
             return Err(gap("the end", "cells"));
         }
-        if runs as usize != self.runs.len() {
+        if runs != self.runs.len() {
             return Err(gap("the end", "runs"));
         }
         Ok(())
@@ -176,75 +194,110 @@ impl Record {
         Ok(())
     }
 
+    /// Every index names something: of files and cells here, of modules and the graph below.
     fn verify_references(&self) -> Result<(), Flaw> {
-        let check = |what: &str, of: &'static str, index: usize, length: usize| {
-            if index < length {
-                return Ok(());
-            }
-            Err(Flaw::Reference { what: what.to_owned(), of, index })
-        };
-        let files = self.files.len();
-        if let Some(texts) = &self.texts {
-            check("the texts", "file", texts.emitted.len(), files + 1)?;
-            check("the texts", "module", texts.sources.len(), self.modules.len() + 1)?;
-        }
+        let (files, modules) = (self.files.len(), self.modules.len());
         for file in &self.files {
-            check(&file.path, "cell", file.cells.end as usize, self.cells.len() + 1)?;
-            check(&file.path, "run", file.runs.end as usize, self.runs.len() + 1)?;
-            check(&file.path, "cell", file.cells.start as usize, file.cells.end as usize + 1)?;
-            check(&file.path, "run", file.runs.start as usize, file.runs.end as usize + 1)?;
-            for id in file.loads.iter().chain(&file.names) {
-                check(&file.path, "file", id.at(), files)?;
+            exists(&file.path, "cell", file.cells.end, self.cells.len() + 1)?;
+            exists(&file.path, "run", file.runs.end, self.runs.len() + 1)?;
+            exists(&file.path, "cell", file.cells.start, file.cells.end + 1)?;
+            exists(&file.path, "run", file.runs.start, file.runs.end + 1)?;
+            for id in file.loads.iter().chain(&file.asset_loads) {
+                exists(&file.path, "file", id.at(), files)?;
             }
             if let Some(module) = file.source {
-                check(&file.path, "module", module.at(), self.modules.len())?;
+                exists(&file.path, "module", module.at(), modules)?;
             }
         }
         for cell in &self.cells {
-            check("a cell", "file", cell.file.at(), files)?;
+            exists("a cell", "file", cell.file.at(), files)?;
             if let Owner::Module(id) = cell.owner {
-                check("a cell", "module", id.at(), self.modules.len())?;
+                exists("a cell", "module", id.at(), modules)?;
             }
         }
         for run in &self.runs {
-            check("a run", "cell", run.cell.at(), self.cells.len())?;
+            exists("a run", "cell", run.cell.at(), self.cells.len())?;
         }
-        for module in &self.modules {
+        self.verify_modules()?;
+        self.verify_loads()?;
+        self.verify_texts()
+    }
+
+    fn verify_modules(&self) -> Result<(), Flaw> {
+        let modules = self.modules.len();
+        for (at, module) in self.modules.iter().enumerate() {
             if let Some(package) = module.package {
-                check(&module.path, "package", package.at(), self.packages.len())?;
+                exists(&module.path, "package", package.at(), self.packages.len())?;
             }
-        }
-        for chunk in &self.chunks {
-            for id in chunk.files() {
-                check(&chunk.name, "file", id.at(), files)?;
+            if let Some(other) = module.merged_into {
+                exists(&module.path, "module", other.at(), modules)?;
+                if other.at() == at {
+                    return Err(Flaw::Itself { path: module.path.clone() });
+                }
             }
-            if let Some(module) = chunk.stands_for {
-                check(&chunk.name, "module", module.at(), self.modules.len())?;
-            }
-        }
-        for entry in &self.entries {
-            for id in entry.files.iter().chain(&entry.prefetched) {
-                check(&entry.name, "file", id.at(), files)?;
-            }
-            for id in &entry.roots {
-                check(&entry.name, "module", id.at(), self.modules.len())?;
+            let is_hash =
+                |digest: &str| digest.len() == 32 && digest.bytes().all(|b| b.is_ascii_hexdigit());
+            if module.source_digest.as_deref().is_some_and(|digest| !is_hash(digest)) {
+                return Err(Flaw::Digest { path: module.path.clone() });
             }
         }
         for edge in &self.edges {
-            check("an edge", "module", edge.from.at().max(edge.to.at()), self.modules.len())?;
+            exists("an edge", "module", edge.from.at().max(edge.to.at()), modules)?;
+        }
+        for request in &self.unresolved_requests {
+            exists("a request", "module", request.from.at(), modules)?;
+        }
+        Ok(())
+    }
+
+    fn verify_loads(&self) -> Result<(), Flaw> {
+        let (files, modules) = (self.files.len(), self.modules.len());
+        for chunk in &self.chunks {
+            for id in chunk.files() {
+                exists(&chunk.name, "file", id.at(), files)?;
+            }
+            if let Some(module) = chunk.opened_for {
+                exists(&chunk.name, "module", module.at(), modules)?;
+            }
+        }
+        for entry in &self.entries {
+            for id in entry.requested.iter().chain(&entry.later) {
+                exists(&entry.name, "file", id.at(), files)?;
+            }
+            for id in &entry.roots {
+                exists(&entry.name, "module", id.at(), modules)?;
+            }
         }
         for load in &self.unresolved {
-            check("a load that leads nowhere", "file", load.file.at(), files)?;
+            exists("a load that leads nowhere", "file", load.file.at(), files)?;
             if let Some(module) = load.module {
-                check("a load that leads nowhere", "module", module.at(), self.modules.len())?;
+                exists("a load that leads nowhere", "module", module.at(), modules)?;
             }
         }
         for load in &self.dynamic_loads {
             for id in load.files.iter().chain([&load.file]) {
-                check(&load.request, "file", id.at(), files)?;
+                exists(&load.request, "file", id.at(), files)?;
             }
             if let Some(module) = load.module {
-                check(&load.request, "module", module.at(), self.modules.len())?;
+                exists(&load.request, "module", module.at(), modules)?;
+            }
+        }
+        Ok(())
+    }
+
+    fn verify_texts(&self) -> Result<(), Flaw> {
+        let (files, modules) = (self.files.len(), self.modules.len());
+        let Some(texts) = &self.texts else { return Ok(()) };
+        exists("the texts", "file", texts.emitted.len().max(texts.maps.len()), files + 1)?;
+        exists("the texts", "module", texts.sources.len(), modules + 1)?;
+        for map in texts.maps.iter().flatten() {
+            for id in map.sections.iter().flat_map(|section| &section.modules).flatten() {
+                exists("a saved map", "module", id.at(), modules)?;
+            }
+        }
+        for (file, text) in self.files.iter().zip(&texts.emitted) {
+            if text.as_ref().is_some_and(|text| text.len() as u64 != file.emitted) {
+                return Err(Flaw::Text { path: file.path.clone() });
             }
         }
         Ok(())
@@ -264,16 +317,20 @@ impl Record {
         if let Some(at) = (1..self.edges.len()).find(|&at| self.edges[at - 1] >= self.edges[at]) {
             return Err(Flaw::Order { of: "edges", at: at.to_string() });
         }
-        let normalised = |path: &str| {
-            !path.is_empty()
-                && !path.starts_with("./")
-                && !path.starts_with('/')
-                && !path.contains('\\')
-                && !path.contains('\0')
-        };
-        match self.modules.iter().find(|module| !normalised(&module.path)) {
+        let requests = &self.unresolved_requests;
+        if let Some(at) = (1..requests.len()).find(|&at| requests[at - 1] >= requests[at]) {
+            return Err(Flaw::Order { of: "requests", at: requests[at].request.clone() });
+        }
+        match self.modules.iter().find(|module| !is_normal(&module.path)) {
             Some(module) => Err(Flaw::Path { path: module.path.clone() }),
             None => Ok(()),
         }
+    }
+}
+
+fn exists(what: &str, of: &'static str, index: usize, length: usize) -> Result<(), Flaw> {
+    match index < length {
+        true => Ok(()),
+        false => Err(Flaw::Reference { what: what.to_owned(), of, index }),
     }
 }

@@ -4,9 +4,9 @@ use std::collections::BTreeMap;
 
 use schemars::JsonSchema;
 use serde::Serialize;
-use uvlet_record::{Notice, Record, sizes::Coding};
+use uvlet_record::{Record, sizes::Coding};
 
-use crate::name::is_hostile;
+use crate::{name::is_hostile, notice::Notice};
 
 /// Version of the outputs' JSON form.
 const SCHEMA: u32 = 1;

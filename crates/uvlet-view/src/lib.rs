@@ -8,8 +8,10 @@ pub mod csv;
 pub mod json;
 pub mod markdown;
 mod name;
+mod notice;
 pub mod table;
 pub mod units;
 
 pub use name::plain;
+pub use notice::Notice;
 pub use units::Units;

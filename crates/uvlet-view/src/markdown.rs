@@ -8,10 +8,11 @@ use uvlet_audit::{
     gate::Gate,
     survey::{EntryRow, Survey},
 };
-use uvlet_record::{Notice, Record, sizes::Measure};
+use uvlet_record::{Record, sizes::Measure};
 
 use crate::{
     name::plain,
+    notice::Notice,
     table::{
         Screen, Shown,
         attribute::{self as rows, Rows},

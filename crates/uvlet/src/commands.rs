@@ -22,7 +22,7 @@ use clap::Parser;
 use serde::Serialize;
 use uvlet_read::{Cache, Coder, Options};
 use uvlet_record::{
-    Notice, Record, Target, Texts,
+    Record, Target, Texts,
     sizes::{Coding, Measure},
 };
 use uvlet_view::{json, table::Screen};
@@ -75,7 +75,7 @@ struct Wanted<'a> {
     measures: Measures,
     format: Format,
     /// Keep the texts in the record.
-    texts: bool,
+    sources: bool,
 }
 
 /// A build that was read.
@@ -91,7 +91,7 @@ struct Opened {
 
 /// Reads the build, and makes sure that it has what is wanted.
 fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
-    let Wanted { build, config, measures: Measures { mut list, all }, format, texts } = wanted;
+    let Wanted { build, config, measures: Measures { mut list, all }, format, sources } = wanted;
     let Chosen { path, is_found } = choose::build(build.path.as_deref(), config)?;
     let mut levels = config.map(|config| config.levels.clone()).unwrap_or_default();
     levels.extend(build.levels.iter().copied());
@@ -105,7 +105,7 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
         maps: build.maps.clone(),
         root: build.root.clone(),
         precompressed: build.precompressed,
-        texts,
+        sources,
         coder,
         target: build.target.map(|target| match target {
             cli::Target::Browser => Target::Browser,
@@ -117,7 +117,7 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
         own: config.map(|config| config.own.clone()).unwrap_or_default(),
     };
     let watch = Watch::over(&options.coder.progress);
-    let read = uvlet_read::open_with_texts(&path, &options);
+    let read = uvlet_read::open(&path, &options);
     drop(watch);
     let (mut record, texts) = read?;
     record.notices.extend(choose::remarks(&path, is_found, &record));
@@ -209,7 +209,7 @@ fn following(next: Option<String>, show: &Show) -> String {
 fn as_json<A: Serialize>(
     command: &str,
     record: &Record,
-    notices: &[Notice],
+    notices: &[uvlet_view::Notice],
     answer: &A,
 ) -> Result<String, Failure> {
     json::answer(command, env!("CARGO_PKG_VERSION"), record, notices, answer)

@@ -6,7 +6,7 @@ use uvlet_audit::{gate::GateError, selector::SelectorError};
 use uvlet_read::ReadError;
 use uvlet_record::sizes::{Coding, Measure};
 
-use crate::config::ConfigError;
+use crate::{config::ConfigError, wording};
 
 /// How a run ended.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -32,7 +32,7 @@ impl From<Status> for ExitCode {
 /// Why no answer was given.
 #[derive(Debug, thiserror::Error)]
 pub enum Failure {
-    #[error(transparent)]
+    #[error("{}", wording::read_error(.0))]
     Read(#[from] ReadError),
     #[error(transparent)]
     Config(#[from] ConfigError),

@@ -9,6 +9,7 @@ mod config;
 mod failure;
 mod output;
 mod progress;
+mod wording;
 
 use std::{
     env,

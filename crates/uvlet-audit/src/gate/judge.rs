@@ -3,13 +3,13 @@
 
 use std::collections::{BTreeSet, HashSet};
 
-use uvlet_record::{FileId, Kind, Notice, Owner, sizes::Measure};
+use uvlet_record::{FileId, Kind, Notice, Owner, Remark, sizes::Measure};
 
 use super::{Budget, BudgetRow, Heavy, LimitKind, Reason, Scope, Strictness, Verdict};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
-    selector::{self, Missing, Selection, SelectorError},
+    selector::{self, Missing, Renamed, Selection, SelectorError},
 };
 
 /// Contributors that are named.
@@ -86,20 +86,20 @@ impl Judge<'_, '_> {
 
     fn remark(&mut self, budget: &Budget, found: &Selection) {
         let name = &budget.name;
-        for remark in &found.remarks {
-            let message = format!("budget `{name}`: {remark}");
-            self.notices.push(Notice::new("chunk-renamed", message, None));
+        for Renamed { by, name: chunk, lasting } in &found.renamed {
+            let (budget, name, lasting) = (name.clone(), chunk.clone(), lasting.clone());
+            let remark = Remark::ChunkRenamed { budget, by: *by, name, lasting };
+            self.notices.push(Notice::of_build(remark));
         }
         for &at in &found.startup_of {
             let entry = &self.lens.record.entries[at];
             let cells = self.lens.files(self.lens.reach[at].at_once.iter().copied());
             let bytes = self.lens.amount(&cells).bytes(budget.measure);
             if bytes > 0 {
-                let message = format!(
-                    "budget `{name}` counts what {0} needs to start; its code asks for {bytes} B ({1}) more at once, which at-once({0}) counts too",
-                    entry.name, budget.measure
-                );
-                self.notices.push(Notice::new("at-once", message, None));
+                let (budget, measure) = (name.clone(), budget.measure);
+                let entry = entry.name.clone();
+                let remark = Remark::AtOnce { budget, entry, bytes, measure };
+                self.notices.push(Notice::of_build(remark));
             }
         }
     }

@@ -7,7 +7,7 @@
 
 use std::{cell::RefCell, collections::BTreeSet};
 
-use uvlet_record::{Kind, Module, Owner};
+use uvlet_record::{Kind, Module, OtherName, Owner};
 
 use super::{Named, Plain, Selector, SelectorError, Tree};
 use crate::lens::{CellSet, Lens};
@@ -25,8 +25,19 @@ pub struct Selection {
     pub missing: Vec<Missing>,
     /// Entries whose startup it speaks of, by their places in the record.
     pub startup_of: BTreeSet<usize>,
-    /// What should be known of how names were understood.
-    pub remarks: Vec<String>,
+    /// Chunks that go by names which do not last.
+    pub renamed: Vec<Renamed>,
+}
+
+/// A chunk that a selector names by a name which does not last.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Renamed {
+    /// What kind of name that is.
+    pub by: OtherName,
+    /// The name.
+    pub name: String,
+    /// The name that lasts.
+    pub lasting: String,
 }
 
 /// A name or glob that means nothing in a record.

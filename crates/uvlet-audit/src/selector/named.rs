@@ -7,13 +7,13 @@ use std::{
 };
 
 use uvlet_record::{
-    CellId, Chunk, FileId, Kind, ModuleId, Owner,
+    CellId, Chunk, FileId, Kind, ModuleId, OtherName, Owner,
     glob::{Glob, is_pattern},
 };
 
 use super::{
     Named, SelectorError,
-    evaluate::{Evaluation, Item, Missing, Sets},
+    evaluate::{Evaluation, Item, Missing, Renamed, Sets},
 };
 use crate::{lens::CellSet, nearest::nearest};
 
@@ -108,22 +108,19 @@ impl<'r> Evaluation<'_, 'r, '_> {
             return items(chunks.collect());
         }
         type Other = fn(&Chunk, &str) -> bool;
-        let others: [(&str, Other); 3] = [
-            ("the bundler's name", |chunk, name| chunk.bundler_name.as_deref() == Some(name)),
-            ("the file's name", |chunk, name| chunk.stem == name),
-            ("the bundler's number", |chunk, name| chunk.ids.iter().any(|id| id == name)),
+        let others: [(OtherName, Other); 3] = [
+            (OtherName::Given, |chunk, name| chunk.bundler_name.as_deref() == Some(name)),
+            (OtherName::Stem, |chunk, name| chunk.stem == name),
+            (OtherName::Id, |chunk, name| chunk.ids.iter().any(|id| id == name)),
         ];
-        for (what, is_called) in others {
+        for (by, is_called) in others {
             let chunks: Vec<&Chunk> =
                 record.chunks.iter().filter(|chunk| is_called(chunk, name.text)).collect();
             match chunks.as_slice() {
                 [] => {}
                 [one] => {
-                    let remark = format!(
-                        "chunk({}) is {what}; the name that lasts is chunk({})",
-                        name.text, one.name
-                    );
-                    self.found.borrow_mut().remarks.push(remark);
+                    let (by, name, lasting) = (by, name.text.to_owned(), one.name.clone());
+                    self.found.borrow_mut().renamed.push(Renamed { by, name, lasting });
                     return items(chunks);
                 }
                 several => {

@@ -9,26 +9,26 @@
 
 use proptest::prelude::*;
 use rstest::rstest;
-use uvlet_record::Record;
+use uvlet_record::{OtherName, Record};
 
-use super::{Selector, items, select};
+use super::{Renamed, Selector, items, select};
 use crate::lens::Lens;
 
 fn record() -> Record {
     let file = |path: &str, kind: &str, emitted: u64, cells: [u32; 2], loads: &[u32]| {
-        serde_json::json!({"path": path, "kind": kind, "digest": "", "emitted": emitted, "form": "other",
+        serde_json::json!({"path": path, "kind": kind, "digest": "", "emitted": emitted, "format": "other",
             "loads": loads, "cells": {"start": cells[0], "end": cells[1]}, "runs": {"start": 0, "end": 0}})
     };
     let cell = |file: u32, owner: serde_json::Value, emitted: u64| serde_json::json!({"file": file, "owner": owner, "emitted": emitted, "basis": "mapped"});
     let entry = |name: &str, asks: &[u32], later: &[u32]| {
-        serde_json::json!({"name": name, "aliases": [format!("{name}-page")], "pages": [], "found_by": "page",
-            "files": asks, "prefetched": later})
+        serde_json::json!({"name": name, "aliases": [format!("{name}-page")], "pages": [], "origin": "page",
+            "requested": asks, "later": later})
     };
     let module = |path: &str, package: Option<u32>| serde_json::json!({"path": path, "package": package, "third_party": package.is_some(), "source_bytes": null});
     let own = serde_json::json!({"module": 1});
     let theirs = serde_json::json!({"module": 0});
     let record = serde_json::json!({
-        "schema": 2, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
+        "schema": 3, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
         "mode_evidence": [], "target": "browser", "target_basis": "", "set_aside": [], "encoders": {}, "precompressed": {},
         "files": [
             file("a.css", "style", 4, [0, 1], &[]), file("a.js", "script", 35, [1, 4], &[2]),
@@ -149,7 +149,8 @@ fn names_that_are_missing(#[case] text: &str, #[case] message: &str) {
 fn a_chunk_goes_by_any_name_that_means_it() {
     let record = record();
     let found = select(&"chunk(408)".parse().unwrap(), &Lens::new(&record)).unwrap();
-    assert_eq!(found.remarks, ["chunk(408) is the file's name; the name that lasts is chunk(b)"]);
+    let by = OtherName::Stem;
+    assert_eq!(found.renamed, [Renamed { by, name: "408".to_owned(), lasting: "b".to_owned() }]);
 }
 
 #[test]

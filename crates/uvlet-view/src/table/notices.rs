@@ -2,10 +2,8 @@
 
 use std::collections::HashMap;
 
-use uvlet_record::Notice;
-
 use super::{Screen, wrapped};
-use crate::{name::plain, units::grouped};
+use crate::{name::plain, notice::Notice, units::grouped};
 
 /// Notices of one kind that are shown one by one.
 const SHOWN: usize = 5;

@@ -17,6 +17,7 @@ use crate::{
     failure::{Failure, Status},
     output,
     progress::Watch,
+    wording,
 };
 
 pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
@@ -30,7 +31,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
-        texts: false,
+        sources: false,
     })?;
     let lens = Lens::new(&record);
     let selection = selector::select(&within, &lens)?;
@@ -70,14 +71,14 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         let _watch = Watch::over(&coder.progress);
         remove(&mut answer.rows[..rows], &record, &codings, &*texts, &coder);
     }
+    let notices = wording::notices(&record.notices);
     let text = match show.format {
-        Format::Json => as_json("attribute", &record, &record.notices, &answer)?,
+        Format::Json => as_json("attribute", &record, &notices, &answer)?,
         Format::Csv => csv::attribute(&answer, &record),
         Format::Markdown => {
             let screen = screen(show, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
-            markdown::attribute(&answer, &record, &screen, top)
-                + &markdown::notices(&record.notices)
+            markdown::attribute(&answer, &record, &screen, top) + &markdown::notices(&notices)
         }
         Format::Table => {
             let screen = screen(show, &measures);
@@ -89,7 +90,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
             };
             table::attribute(&answer, &record, &screen, top)
                 + &owners.map(|owners| format!("\n{owners}\n")).unwrap_or_default()
-                + &table::notices(&record.notices, &screen)
+                + &table::notices(&notices, &screen)
                 + &following(next, show)
         }
     };

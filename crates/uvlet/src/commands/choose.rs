@@ -4,7 +4,7 @@
 use std::path::{Path, PathBuf};
 
 use uvlet_read::project;
-use uvlet_record::{Kind, Notice, Record};
+use uvlet_record::{Kind, Notice, Record, Remark};
 
 use crate::{config::Config, failure::Failure};
 
@@ -58,19 +58,15 @@ fn same_folder(config: &Path, project: &Path) -> bool {
 
 /// What should be known of the choice.
 pub fn remarks(path: &Path, is_found: bool, record: &Record) -> Vec<Notice> {
-    let shown = path.display();
     let mut remarks = Vec::new();
     if is_found {
-        let message = format!("{shown} is measured, the one output folder of this project");
-        remarks.push(Notice::new("build-found", message, None));
+        let folder = path.display().to_string();
+        remarks.push(Notice::of_build(Remark::BuildFound { folder }));
     }
     let has_pages = record.files.iter().any(|file| file.kind == Kind::Page);
     if let Some(whole) = project::whole_of(path).filter(|_| path.is_dir() && !has_pages) {
-        let whole = whole.display();
-        let message = format!(
-            "is part of a build whose pages are in {whole}; `uvlet survey {whole}` measures all of it"
-        );
-        remarks.push(Notice::new("part-of-build", message, Some(&record.label)));
+        let whole = whole.display().to_string();
+        remarks.push(Notice::at(&record.label, Remark::PartOfBuild { whole }));
     }
     remarks
 }

@@ -16,7 +16,7 @@ use crate::{
     cli::{self, Format, Listed},
     config::{ConfigError, FILE},
     failure::{Failure, Status},
-    output,
+    output, wording,
 };
 
 pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
@@ -32,11 +32,11 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         config: Some(&config),
         measures: Measures { list: judged, all: false },
         format: show.format,
-        texts: false,
+        sources: false,
     })?;
     let answer = gate(&Lens::new(&record), &config.budgets, config.strictness)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
-    let notices = [record.notices.clone(), answer.notices.clone()].concat();
+    let notices = wording::notices(&[record.notices.clone(), answer.notices.clone()].concat());
     let shown = match arguments.listed {
         Listed::All => Shown::All,
         Listed::Telling => Shown::Telling,

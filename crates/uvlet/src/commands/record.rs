@@ -23,13 +23,16 @@ pub fn run(arguments: &Record) -> Result<Status, Failure> {
     let form = arguments.output.as_deref().map(form_of).transpose()?;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, .. } = open(Wanted {
+    let Opened { mut record, texts, .. } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
         format: Format::Json,
-        texts: arguments.with_texts,
+        sources: true,
     })?;
+    if arguments.with_texts && record.texts.is_none() {
+        record.texts = Some(texts.save(&record));
+    }
     let text =
         record.to_json(env!("CARGO_PKG_VERSION")).map_err(|error| Failure::Output(error.into()))?;
     let text = json::spelt(&text);

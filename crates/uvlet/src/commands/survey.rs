@@ -11,7 +11,7 @@ use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, 
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
-    output,
+    output, wording,
 };
 
 pub fn run(arguments: &Survey) -> Result<Status, Failure> {
@@ -23,23 +23,24 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
-        texts: false,
+        sources: false,
     })?;
     let lens = Lens::new(&record);
     let answer = survey(&lens);
     let detail = Detail { entries: entries(&arguments.entries, &record)?, all: arguments.all };
+    let notices = wording::notices(&record.notices);
     let text = match show.format {
-        Format::Json => as_json("survey", &record, &record.notices, &answer)?,
+        Format::Json => as_json("survey", &record, &notices, &answer)?,
         Format::Csv => csv::survey(&answer, &record),
         Format::Markdown => {
             let screen = screen(show, &measures);
-            markdown::survey(&answer, &record, &screen) + &markdown::notices(&record.notices)
+            markdown::survey(&answer, &record, &screen) + &markdown::notices(&notices)
         }
         Format::Table => {
             let screen = screen(show, &measures);
             let next = advice::after_survey(&answer, screen.measure, &path);
             table::survey(&answer, &record, &screen, &detail)
-                + &table::notices(&record.notices, &screen)
+                + &table::notices(&notices, &screen)
                 + &following(next, show)
         }
     };

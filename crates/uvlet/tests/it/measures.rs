@@ -119,7 +119,7 @@ fn twins_are_traced_and_damaged_ones_are_not_used() {
     let with = survey(&site(&damaged), &["--precompressed"]);
     assert_eq!(size(&with) - page, own_size(&ferries()));
     let notices = with["notices"].as_array().unwrap();
-    assert!(notices.iter().any(|notice| notice["code"] == "twin-differs"));
+    assert!(notices.iter().any(|notice| notice["code"] == "copy-differs"));
     assert_eq!(with["encoders"]["br"]["precompressed"], 0);
 }
 

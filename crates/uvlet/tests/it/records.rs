@@ -68,12 +68,12 @@ fn texts_are_kept_only_when_asked_for() {
 #[case(
     "newer.json",
     r#"{"uvlet":{"schema":9,"version":"9","command":"record"},"record":{"what":"ever"}}"#,
-    "is a record of schema 9, this program reads 2; update uvlet"
+    "is a record of schema 9, this program reads 3; update uvlet"
 )]
 #[case(
     "older.json",
     r#"{"uvlet":{"schema":1,"version":"0","command":"record"},"record":{"what":"ever"}}"#,
-    "is a record of schema 1, this program reads 2; make it anew"
+    "is a record of schema 1, this program reads 3; make it anew"
 )]
 #[case("none.json", r#"{"a":1}"#, "is not a record: missing field `uvlet`")]
 #[case("cut.json", r#"{"uvlet":{"schema":1"#, "is not a record: EOF while parsing")]
@@ -97,7 +97,7 @@ fn a_record_that_breaks_its_rules_is_refused() {
     for (from, to) in [
         ("\"emitted\":3", "\"emitted\":4"),
         ("\"file\":0", "\"file\":7"),
-        ("\"files\":[0],\"pref", "\"files\":[9],\"pref"),
+        ("\"requested\":[0]", "\"requested\":[9]"),
         ("\"cells\":{\"start\":0,\"end\":1}", "\"cells\":{\"start\":1,\"end\":0}"),
     ] {
         let broken = record.replacen(from, to, 1);

@@ -1,0 +1,13 @@
+//! What pages start from. Entries come from the pages that load scripts and from the bundler; without
+//! any, from the scripts that no other one loads.
+
+pub mod described;
+pub mod inferred;
+pub mod pages;
+
+use super::chunk_names::Unique;
+
+/// `name`, or `name.2`, `name.3` where it is taken already.
+fn numbered(taken: &mut Unique, stem: &str) -> String {
+    taken.name(if stem.is_empty() { "chunk" } else { stem })
+}

@@ -1,0 +1,138 @@
+//! Entries of the pages that load scripts. Pages that ask for the same files are one entry.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use url::Url;
+use uvlet_record::{Entry, File, FileId, Kind, Notice, Origin, Remark};
+
+use crate::{
+    assemble::{inspect::Inspected, loads::once_each},
+    files::{
+        page::{Ask, Page},
+        source_map::shortened,
+    },
+    folder::{Meant, Urls, folder_of},
+};
+
+/// Entries of the pages.
+pub fn of_pages(
+    files: &[File],
+    inspected: &[Inspected],
+    urls: &Urls<'_>,
+    notices: &mut Vec<Notice>,
+) -> Vec<Entry> {
+    // Keyed by what is asked for, so that pages with equal sets fall together.
+    let mut groups: BTreeMap<(BTreeSet<FileId>, BTreeSet<FileId>, bool), Vec<PageAsks>> =
+        BTreeMap::new();
+    for (at, (file, page)) in files.iter().zip(inspected).enumerate() {
+        let Some(page) = page.page.as_ref().filter(|page| page.has_script) else { continue };
+        let mut tie = |asks: &[Ask]| resolve(file, page, asks, urls, notices);
+        let (asks, later) = (tie(&page.asks), tie(&page.later));
+        let legacy = tie(&page.legacy);
+        let id = FileId::new(at);
+        let found = |asks: Vec<FileId>, later: Vec<FileId>| PageAsks { id, asks, later };
+        let set = |ids: &[FileId]| ids.iter().copied().collect::<BTreeSet<_>>();
+        let scripts = |ids: &[FileId]| ids.iter().any(|id| files[id.at()].kind == Kind::Script);
+        if scripts(&asks) || !scripts(&legacy) {
+            let key = (set(&asks), set(&later), false);
+            groups.entry(key).or_default().push(found(asks, later));
+        }
+        if !legacy.is_empty() {
+            let key = (set(&legacy), BTreeSet::new(), true);
+            groups.entry(key).or_default().push(found(legacy, Vec::new()));
+        }
+    }
+    let mut pages_by_name: BTreeMap<&str, u32> = BTreeMap::new();
+    for page in files.iter().filter(|file| file.kind == Kind::Page) {
+        *pages_by_name.entry(page_name(&page.path)).or_default() += 1;
+    }
+    let mut entries = Vec::new();
+    for ((_, _, legacy), mut group) in groups {
+        group.sort_by_key(|page| (files[page.id.at()].path.len(), page.id));
+        let pages: Vec<String> =
+            group.iter().map(|page| files[page.id.at()].path.clone()).collect();
+        let suffix = if legacy { " (legacy)" } else { "" };
+        let mut names = pages.iter().map(|page| {
+            let short = page_name(page);
+            // `shop.html` beside `shop/index.html`.
+            let is_taken = pages_by_name.get(short).is_some_and(|pages| *pages > 1);
+            let name = if is_taken { stem(page) } else { short };
+            format!("{name}{suffix}")
+        });
+        let name = names.next().unwrap_or_default();
+        let first = group.swap_remove(0);
+        entries.push(Entry {
+            name,
+            aliases: names.collect(),
+            pages,
+            routes: Vec::new(),
+            origin: Origin::Page,
+            requested: once_each([vec![first.id], first.asks].concat()),
+            later: first.later,
+            roots: Vec::new(),
+            has_said_roots: false,
+        });
+    }
+    entries.sort_by(|a, b| a.name.cmp(&b.name));
+    entries
+}
+
+/// The host that pages are taken to stand on; no real one has the name (RFC 2606).
+const HERE: &str = "here.invalid";
+
+struct PageAsks {
+    id: FileId,
+    asks: Vec<FileId>,
+    later: Vec<FileId>,
+}
+
+fn resolve(
+    file: &File,
+    page: &Page,
+    asks: &[Ask],
+    urls: &Urls<'_>,
+    notices: &mut Vec<Notice>,
+) -> Vec<FileId> {
+    let mut files = Vec::new();
+    let page_url = Url::parse(&format!("https://{HERE}/{}", file.path)).ok();
+    // No real one is longer, and it is joined with every URL of the page.
+    let stated = page.base.as_ref().filter(|base| base.len() < 4096);
+    let base = page_url.zip(stated).and_then(|(url, base)| url.join(base).ok());
+    for ask in asks {
+        let mapped = page.imports.url(&ask.url).filter(|_| ask.specifier);
+        let url = mapped.as_deref().unwrap_or(&ask.url);
+        // `<base href>` moves relative URLs, by a path or to another host.
+        let is_relative = !url.starts_with('/') && !url.contains(':');
+        let moved = base.as_ref().filter(|_| is_relative).and_then(|base| base.join(url).ok());
+        let folder = folder_of(&file.path);
+        let meant = match moved {
+            Some(moved) if moved.host_str() == Some(HERE) => urls.url(moved.path(), folder),
+            Some(moved) => urls.url(moved.as_str(), folder),
+            None if ask.specifier => urls.specifier(url, folder),
+            None => urls.url(url, folder),
+        };
+        match meant {
+            Meant::File(id) => files.push(id),
+            Meant::Missing if ask.needed => {
+                let remark = Remark::FileMissing { asked: shortened(url) };
+                notices.push(Notice::at(&file.path, remark));
+            }
+            Meant::External if ask.needed => {
+                let remark = Remark::External { url: shortened(url) };
+                notices.push(Notice::at(&file.path, remark));
+            }
+            _ => {}
+        }
+    }
+    once_each(files)
+}
+
+/// A page's name: its path without the ending; `index` stands for its folder.
+fn page_name(path: &str) -> &str {
+    let stem = stem(path);
+    stem.strip_suffix("/index").unwrap_or(stem)
+}
+
+fn stem(path: &str) -> &str {
+    path.strip_suffix(".html").or_else(|| path.strip_suffix(".htm")).unwrap_or(path)
+}

@@ -1,0 +1,203 @@
+//! Who needs whom: what the URLs, specifiers and chunk ids in a file mean.
+
+use std::collections::BTreeSet;
+
+use uvlet_record::{DynamicLoad, FileId, LoadKind, Notice, Remark, Unresolved, When};
+
+use super::{cells::Accounts, chunk_files::ChunkFiles, inspect::Inspected};
+use crate::{
+    files::{page::Imports, source_map::shortened, style::StyleUrls},
+    folder::{Meant, Urls, folder_of},
+    formats::{DynamicCall, Found},
+};
+
+/// What the meaning of a load depends on.
+pub struct LoadResolver<'a> {
+    urls: &'a Urls<'a>,
+    chunks: &'a ChunkFiles,
+    /// Styles that arrive with a script because they share its name.
+    styles_of: &'a dyn Fn(FileId) -> Vec<FileId>,
+    /// Bare specifiers that an import map ties to URLs.
+    imports: Imports,
+}
+
+/// What one file needs.
+#[derive(Default)]
+struct FileLoads {
+    loads: Vec<FileId>,
+    assets: Vec<FileId>,
+    externals: Vec<String>,
+    /// By place.
+    dynamic: Vec<(u64, DynamicLoad)>,
+    lost: Vec<String>,
+    /// Dynamic loads that lead nowhere, by place.
+    nowhere: Vec<(u64, Option<String>)>,
+}
+
+impl<'a> LoadResolver<'a> {
+    pub fn new(
+        urls: &'a Urls<'a>,
+        chunks: &'a ChunkFiles,
+        styles_of: &'a dyn Fn(FileId) -> Vec<FileId>,
+        inspected: &'a [Inspected],
+    ) -> Self {
+        let pages = inspected.iter().filter_map(|file| file.page.as_ref());
+        let mut imports = Imports::default();
+        pages.for_each(|page| imports.extend(&page.imports));
+        Self { urls, chunks, styles_of, imports }
+    }
+
+    /// Ties every file to what it needs; returns what is loaded on demand, and what leads nowhere.
+    pub fn connect(
+        &self,
+        accounts: &mut Accounts,
+        inspected: &[Inspected],
+        notices: &mut Vec<Notice>,
+    ) -> (Vec<DynamicLoad>, Vec<Unresolved>) {
+        let mut loads = Vec::new();
+        let mut unresolved = Vec::new();
+        for (at, file) in inspected.iter().enumerate() {
+            let id = FileId::new(at);
+            let path = accounts.files[at].path.clone();
+            let mut tied = self.file(id, file, folder_of(&path));
+            for (position, mut load) in tied.dynamic.drain(..) {
+                load.module = accounts.module_at(id, position);
+                loads.push(load);
+            }
+            for (position, request) in tied.nowhere.drain(..) {
+                let module = accounts.module_at(id, position);
+                unresolved.push(Unresolved { file: id, module, request });
+            }
+            notices.extend(
+                tied.lost
+                    .iter()
+                    .map(|what| Notice::at(&path, Remark::FileMissing { asked: shortened(what) })),
+            );
+            let record = &mut accounts.files[at];
+            record.loads = once_each(tied.loads);
+            record.asset_loads = once_each(tied.assets);
+            record.asset_loads.retain(|file| !record.loads.contains(file) && *file != id);
+            record.externals = once_each(tied.externals);
+        }
+        unresolved.sort();
+        unresolved.dedup();
+        (loads, unresolved)
+    }
+
+    fn file(&self, id: FileId, file: &Inspected, folder: &str) -> FileLoads {
+        let mut tied = FileLoads::default();
+        if let Some(code) = &file.code {
+            self.script(&mut tied, id, &code.found, folder);
+        }
+        self.style(&mut tied, &file.urls, folder);
+        for call in &file.page_imports {
+            if let Meant::File(file) = self.specifier(&call.request, folder) {
+                tied.open(id, call, LoadKind::Import, vec![file]);
+            }
+        }
+        tied
+    }
+
+    fn script(&self, tied: &mut FileLoads, id: FileId, found: &Found, folder: &str) {
+        for load in &found.loads {
+            let meant = self.specifier(load, folder);
+            if let Some(file) = tied.found(meant, load) {
+                tied.loads.push(file);
+            }
+        }
+        let imports = found.imports.iter();
+        let imports =
+            imports.map(|call| (call, LoadKind::Import, self.specifier(&call.request, folder)));
+        let workers = found.workers.iter();
+        let workers =
+            workers.map(|call| (call, LoadKind::Worker, self.urls.url(&call.request, folder)));
+        for (call, kind, meant) in imports.chain(workers) {
+            if meant == Meant::Missing {
+                tied.nowhere.push((call.at, Some(call.request.clone())));
+            }
+            if let Some(first) = tied.found(meant, &call.request) {
+                tied.open(id, call, kind, self.group(first, call, folder));
+            }
+        }
+        tied.nowhere.extend(found.unknown.iter().map(|&at| (at, None)));
+        for call in &found.chunks {
+            let files = self.chunks.files(&call.request);
+            // What merely looks like a chunk's id is none that any script registers.
+            if !files.is_empty() && !files.contains(&id) {
+                let with_styles = files
+                    .iter()
+                    .flat_map(|&file| std::iter::once(file).chain((self.styles_of)(file)));
+                tied.open(id, call, LoadKind::Import, once_each(with_styles.collect()));
+            }
+        }
+        for name in &found.assets {
+            let here = self.urls.url(name, folder);
+            let meant = if matches!(here, Meant::File(_)) { here } else { self.urls.url(name, "") };
+            if let Meant::File(file) = meant {
+                tied.assets.push(file);
+            }
+        }
+    }
+
+    /// All files of a dynamic load: what it asks for, what a preload wrapper fetches along with it, and
+    /// styles of its name.
+    fn group(&self, first: FileId, call: &DynamicCall, folder: &str) -> Vec<FileId> {
+        let mut files = vec![first];
+        for name in &call.along {
+            // Preload lists are relative to the site's root unless they say otherwise.
+            let from = if name.starts_with('.') { folder } else { "" };
+            if let Meant::File(file) = self.urls.url(name, from) {
+                files.push(file);
+            }
+        }
+        files.extend((self.styles_of)(first));
+        once_each(files)
+    }
+
+    fn style(&self, tied: &mut FileLoads, urls: &StyleUrls, folder: &str) {
+        for url in &urls.needed {
+            let meant = self.urls.url(url, folder);
+            if let Some(file) = tied.found(meant, url) {
+                tied.loads.push(file);
+            }
+        }
+        for url in &urls.perhaps {
+            if let Meant::File(file) = self.urls.url(url, folder) {
+                tied.assets.push(file);
+            }
+        }
+    }
+
+    fn specifier(&self, text: &str, folder: &str) -> Meant {
+        match self.imports.url(text) {
+            Some(url) => self.urls.url(&url, ""),
+            None => self.urls.specifier(text, folder),
+        }
+    }
+}
+
+impl FileLoads {
+    /// The file that was meant; else takes note of what it is instead.
+    fn found(&mut self, meant: Meant, written: &str) -> Option<FileId> {
+        match meant {
+            Meant::File(file) => return Some(file),
+            Meant::External => self.externals.push(written.to_owned()),
+            Meant::Missing => self.lost.push(written.to_owned()),
+            Meant::Nothing => {}
+        }
+        None
+    }
+
+    fn open(&mut self, file: FileId, call: &DynamicCall, kind: LoadKind, files: Vec<FileId>) {
+        let when = if call.at_once { When::AtOnce } else { When::Later };
+        let request = call.request.clone();
+        let load = DynamicLoad { file, module: None, kind, when, request, files };
+        self.dynamic.push((call.at, load));
+    }
+}
+
+/// The first of each, in order.
+pub fn once_each<T: Clone + Ord>(items: Vec<T>) -> Vec<T> {
+    let mut seen = BTreeSet::new();
+    items.into_iter().filter(|item| seen.insert(item.clone())).collect()
+}

@@ -1,0 +1,60 @@
+//! What a tool says of a build that it made.
+//!
+//! A new kind is a file here and a line in [`ALL`]: it tells its own form by the keys of the JSON,
+//! reads it into the one form of [`Described`], and says how much it can tell. Nothing else matches
+//! on who wrote it.
+
+mod described;
+mod description;
+mod esbuild;
+mod find;
+mod outline;
+pub mod plugin;
+mod tie;
+mod vite;
+mod webpack;
+
+use std::collections::BTreeSet;
+
+use uvlet_record::AsideKind;
+
+use crate::folder::{Listed, Text};
+#[cfg(test)]
+pub use described::DescribedEdge;
+pub use described::{Described, DescribedFile, DescribedModule, Slot};
+pub use description::{Description, DescriptionError};
+use description::{damaged, is_code, without_mark};
+pub use find::{Candidate, Found, find};
+
+/// Every kind there is.
+pub const ALL: [&dyn Description; 4] =
+    [&webpack::Stats, &esbuild::Metafile, &plugin::Plugin, &vite::Manifest];
+
+/// The kind of description that an aside file is.
+pub fn of_kind(kind: AsideKind) -> Option<&'static dyn Description> {
+    ALL.into_iter().find(|description| description.kind() == kind)
+}
+
+/// What a JSON text describes instead of being shipped: a build, a source map, a record. `paths` are
+/// the files of the folder.
+pub fn sniff(text: &[u8], paths: &BTreeSet<String>) -> Option<AsideKind> {
+    let kind_of = |kind: &'static dyn Description| kind.kind();
+    outline::kind(
+        without_mark(text),
+        &|outline| ALL.into_iter().find(|kind| kind.is(outline)).map(kind_of),
+        &|outline, key| ALL.into_iter().find(|kind| kind.would_be(outline, key)).map(kind_of),
+        &|outline| ALL.into_iter().find(|kind| kind.is_all_in_all(outline, paths)).map(kind_of),
+    )
+}
+
+/// Reads a description of a kind that was found out from its content.
+///
+/// # Errors
+/// When it is damaged, or of another kind after all.
+pub fn read(file: &Listed, kind: AsideKind) -> Result<Vec<Described>, DescriptionError> {
+    let text = Text::of(file).map_err(|error| DescriptionError::Io(error.kind().to_string()))?;
+    let json = std::str::from_utf8(without_mark(&text)).map_err(|error| {
+        DescriptionError::Damaged(format!("is not UTF-8 at byte {}", error.valid_up_to()))
+    })?;
+    of_kind(kind).ok_or(DescriptionError::Foreign)?.read(json)
+}

@@ -1,0 +1,555 @@
+//! webpack-style stats JSON, of webpack 5 and Rspack: entries, chunks, modules and why each is
+//! there.
+//!
+//! What an entry can load later comes from the `origins` of chunks (which module calls `import()`),
+//! never from `children`: a shared chunk lists the children of every group that it is in. Modules
+//! go by their `name`; one that others were merged into stands for itself and for the whole.
+
+mod json;
+mod lacks;
+
+use std::{
+    borrow::Cow,
+    collections::{BTreeMap, HashMap, HashSet},
+};
+
+use foldhash::fast::RandomState;
+use serde_json::value::RawValue;
+use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target, Used};
+
+use super::{
+    described::{
+        Capabilities, Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedLoad,
+        DescribedModule, Slot,
+    },
+    description::{Description, DescriptionError, damaged, is_script},
+    outline::Outline,
+};
+use crate::files::marks::is_node_builtin;
+use json::{Asset, Group, Json, Module, Text, id_text};
+use lacks::Lacks;
+
+/// The stats.
+pub struct Stats;
+
+impl Description for Stats {
+    fn kind(&self) -> AsideKind {
+        AsideKind::Stats
+    }
+
+    fn is(&self, outline: &Outline) -> bool {
+        let has_assets = outline.has_list("assets");
+        let holds = outline.has_list("chunks")
+            || outline.has_list("modules")
+            || outline.has_object("entrypoints");
+        let counts = outline.has_number("errorsCount") || outline.has_number("warningsCount");
+        (has_assets && holds)
+            || (outline.has_list("children") && counts)
+            || outline.has_text("rspackVersion")
+            || outline.has_object("assetsByChunkName")
+    }
+
+    fn would_be(&self, outline: &Outline, key: &str) -> bool {
+        outline.has_list("assets") && matches!(key, "chunks" | "modules" | "entrypoints")
+    }
+
+    fn richness(&self) -> u8 {
+        2
+    }
+
+    /// Every build that the stats speak of: their own, and those of other compilers run with it.
+    fn read(&self, json: &str) -> Result<Vec<Described>, DescriptionError> {
+        let stats: Json<'_> = serde_json::from_str(json).map_err(|error| damaged(&error))?;
+        let elsewhere = |child: &&Json<'_>| is_own_build(&stats, child);
+        let builds = std::iter::once(&stats).filter(|stats| has_output(stats));
+        let builds = builds.chain(stats.children.iter().flatten().filter(elsewhere));
+        let mut all: Vec<Described> = builds.map(|build| one_build(json, build, &stats)).collect();
+        if all.is_empty() {
+            all.push(one_build(json, &stats, &stats));
+        }
+        Ok(all)
+    }
+}
+
+fn has_output(stats: &Json<'_>) -> bool {
+    stats.assets.is_some() || stats.chunks.is_some() || stats.modules.is_some()
+}
+
+/// Whether a child compilation is a build of its own rather than a plugin's part of its parent.
+fn is_own_build(parent: &Json<'_>, child: &Json<'_>) -> bool {
+    !has_output(parent) || child.output_path != parent.output_path
+}
+
+fn one_build(json: &str, stats: &Json<'_>, top: &Json<'_>) -> Described {
+    let mut reader = Reader { json, ..Reader::default() };
+    let rspack = stats.rspack_version.as_ref().or(top.rspack_version.as_ref());
+    reader.described.bundler =
+        Some(if rspack.is_some() { Bundler::Rspack } else { Bundler::Webpack });
+    let version = rspack.or(stats.version.as_ref()).or(top.version.as_ref());
+    reader.described.version = version.map(owned);
+    reader.compilation(stats, false);
+    reader.finish(stats);
+    reader.described
+}
+
+#[derive(Default)]
+struct Reader<'a> {
+    json: &'a str,
+    described: Described,
+    /// Modules by name; asked for once per reason, of which there may be a hundred thousand.
+    modules: HashMap<Cow<'a, str>, usize, RandomState>,
+    /// Files by path.
+    files: HashMap<String, usize>,
+    /// Edges from the asking module's name, until all modules are known.
+    edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<String>)>,
+    /// Slots that are known already: file, first module, number of modules.
+    slots: HashSet<(usize, Option<usize>, usize)>,
+    lacks: Lacks,
+    plugin_scripts: bool,
+    /// Files that are copies of modules, by the modules' names.
+    copies: Vec<(usize, String)>,
+}
+
+/// A group of files that arrive together: the module that asks, and its request.
+type Asked<'a> = (&'a str, &'a str);
+
+impl<'a> Reader<'a> {
+    /// Reads one compilation. A plugin's, inside another, has ids of its own for its chunks and
+    /// begins nothing.
+    fn compilation(&mut self, stats: &'a Json<'a>, is_plugin: bool) {
+        let mut of_chunk: HashMap<String, Vec<String>> = HashMap::new();
+        self.assets(stats.assets.as_deref().unwrap_or_default(), &mut of_chunk);
+        for chunk in stats.chunks.iter().flatten() {
+            let id = chunk.id.and_then(id_text);
+            let files: Vec<String> =
+                chunk.files.iter().flatten().map(|file| plain(&file.0)).collect();
+            for path in &files {
+                let at = self.file(path);
+                let file = &mut self.described.files[at];
+                file.ids.extend(id.clone().filter(|_| !is_plugin));
+                file.name =
+                    file.name.take().or_else(|| chunk.names.iter().flatten().next().map(owned));
+                if is_script(path) {
+                    file.styles.extend(files.iter().filter(|file| !is_script(file)).cloned());
+                    file.names
+                        .extend(chunk.auxiliary_files.iter().flatten().map(|file| plain(&file.0)));
+                }
+            }
+            if let Some(id) = id {
+                of_chunk.insert(id, files);
+            }
+        }
+        self.modules(stats.modules.as_deref().unwrap_or_default(), &of_chunk);
+        // Where no runtime module is listed, it is these that were filtered.
+        if self.lacks.has_runtime {
+            self.lacks.hidden += stats.filtered_modules.unwrap_or(0);
+        }
+        if !is_plugin {
+            self.entries(stats, &of_chunk);
+        }
+        self.dynamic_loads(stats);
+        for plugin in stats.children.iter().flatten().filter(|child| !is_own_build(stats, child)) {
+            // Who asks for its scripts is said nowhere.
+            self.plugin_scripts |= plugin
+                .assets
+                .iter()
+                .flatten()
+                .any(|asset| asset.name.as_ref().is_some_and(|name| is_script(&name.0)));
+            self.compilation(plugin, true);
+        }
+    }
+
+    fn assets(&mut self, assets: &'a [Asset<'a>], of_chunk: &mut HashMap<String, Vec<String>>) {
+        for asset in assets {
+            if let Some(members) = &asset.children {
+                self.assets(members, of_chunk);
+            } else if let Some(name) = &asset.name {
+                let path = plain(&name.0);
+                let at = self.file(&path);
+                #[expect(
+                    clippy::cast_possible_truncation,
+                    clippy::cast_sign_loss,
+                    reason = "sizes are whole numbers"
+                )]
+                let bytes = asset.size.map(|size| size as u64);
+                self.described.files[at].bytes = bytes;
+                let info = asset.info.as_ref();
+                if let Some(source) = info.and_then(|info| info.source_filename.as_ref()) {
+                    self.copies.push((at, format!("./{}", source.0)));
+                }
+                for id in asset.chunks.iter().flatten().filter_map(|id| id_text(id)) {
+                    of_chunk.entry(id).or_default().push(path.clone());
+                }
+            }
+        }
+    }
+
+    fn file(&mut self, path: &str) -> usize {
+        if let Some(&at) = self.files.get(path) {
+            return at;
+        }
+        self.described
+            .files
+            .push(DescribedFile { path: path.to_owned(), ..DescribedFile::default() });
+        self.files.insert(path.to_owned(), self.described.files.len() - 1);
+        self.described.files.len() - 1
+    }
+
+    fn modules(&mut self, modules: &'a [Module<'a>], of_chunk: &HashMap<String, Vec<String>>) {
+        for module in modules {
+            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if let Some(members) = group(module) {
+                self.modules(members, of_chunk);
+                continue;
+            }
+            if module.module_type.as_ref().is_some_and(|kind| kind.0 == "runtime") {
+                self.runtime(module);
+                continue;
+            }
+            let Some(at) = self.module(module) else {
+                self.lacks.unnamed = true;
+                continue;
+            };
+            let mut inner: Vec<(Option<i64>, usize)> = Vec::new();
+            self.merged(module.modules.as_deref().unwrap_or_default(), &mut inner);
+            self.lacks.hidden += module.filtered_modules.unwrap_or(0);
+            let name = module.name.as_ref().map_or("", |name| &name.0);
+            self.lacks.merged |= inner.is_empty() && name != whole(name) && is_merged(module);
+            for &(_, part) in inner.iter().filter(|(_, part)| *part != at) {
+                self.described.modules[part].merged_into.get_or_insert(at);
+            }
+            // In the order of evaluation where it is known, which is the order in the text.
+            if inner.iter().all(|(order, _)| order.is_some()) {
+                inner.sort_by_key(|&(order, _)| order);
+            }
+            let parts = if inner.is_empty() {
+                vec![at]
+            } else {
+                inner.into_iter().map(|(_, part)| part).collect()
+            };
+            let slot = Slot { id: module.id.and_then(id_text), modules: parts };
+            let style = module.module_type.as_ref().is_some_and(|kind| kind.0.starts_with("css"));
+            let chunks = module.chunks.iter().flatten().filter_map(|id| id_text(id));
+            for path in chunks.filter_map(|id| of_chunk.get(&id)).flatten() {
+                let Some(&file) = self.files.get(path) else { continue };
+                // A slot is known by where it is and what it begins with.
+                let key = (file, slot.modules.first().copied(), slot.modules.len());
+                if is_script(path) != style && self.slots.insert(key) {
+                    self.described.files[file].slots.push(slot.clone());
+                }
+            }
+        }
+    }
+
+    /// Modules merged into one, at any depth.
+    fn merged(&mut self, modules: &'a [Module<'a>], inner: &mut Vec<(Option<i64>, usize)>) {
+        for module in modules {
+            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if let Some(members) = group(module) {
+                self.merged(members, inner);
+            } else if let Some(nested) = &module.modules {
+                self.merged(nested, inner);
+            } else if let Some(at) = self.module(module) {
+                inner.push((module.post_order_index, at));
+            }
+        }
+    }
+
+    /// Takes note of a module; one that was met before gains what was not known then.
+    fn module(&mut self, module: &'a Module<'a>) -> Option<usize> {
+        let name = name_of(module)?;
+        let next = self.described.modules.len();
+        let at = *self.modules.entry(Cow::Borrowed(name)).or_insert(next);
+        if at == next {
+            let external = name.starts_with("external ");
+            let raw = if external { external_name(name).to_owned() } else { name.to_owned() };
+            self.described.modules.push(DescribedModule {
+                raw,
+                external,
+                ..DescribedModule::default()
+            });
+        }
+        let is_merged = is_merged(module);
+        let text = module.source.filter(|_| !is_merged).map(|raw| {
+            let start = raw.get().as_ptr() as usize - self.json.as_ptr() as usize;
+            start..start + raw.get().len()
+        });
+        let described = &mut self.described.modules[at];
+        if !is_merged {
+            #[expect(
+                clippy::cast_possible_truncation,
+                clippy::cast_sign_loss,
+                reason = "sizes are whole numbers"
+            )]
+            let size = module.size.map(|size| size as u64);
+            described.bytes = described.bytes.or(size);
+            described.text = described.text.take().or(text);
+        }
+        described.provides = described.provides.take().or_else(|| parsed(module.provided_exports));
+        described.used = described.used.take().or_else(|| used(module.used_exports));
+        if described.bailouts.is_empty() {
+            described.bailouts = parsed(module.optimization_bailout).unwrap_or_default();
+        }
+        let kind = module.module_type.as_ref().map_or("", |kind| &*kind.0);
+        let is_style = kind.starts_with("css");
+        let plain = match kind {
+            "json" => Some(ModuleFormat::Json),
+            "javascript/esm" => Some(ModuleFormat::Es),
+            _ if is_style => Some(ModuleFormat::Style),
+            _ => None,
+        };
+        described.format = described.format.or(plain);
+        self.lacks.reasons |= module.reasons.is_none();
+        self.lacks.some_reason |= module.reasons.is_some();
+        for reason in module.reasons.iter().flat_map(|reasons| &reasons.0) {
+            if reason.r#type.0.starts_with("cjs") {
+                described.format = Some(ModuleFormat::CommonJs);
+            }
+            let Some(kind) = edge_kind(&reason.r#type.0, is_style) else { continue };
+            let Some(from) = &reason.from else { continue };
+            let from = match &from.0 {
+                Cow::Borrowed(name) => Cow::Borrowed(whole(name)),
+                Cow::Owned(name) => Cow::Owned(whole(name).to_owned()),
+            };
+            self.edges.push((from, at, kind, reason.request.as_ref().map(owned)));
+        }
+        Some(at)
+    }
+
+    /// The bundler's own code tells where it can run.
+    fn runtime(&mut self, module: &Module<'_>) {
+        self.lacks.has_runtime = true;
+        let name = module.name.as_ref().map_or("", |name| &name.0);
+        let target = match name.rsplit('/').next().unwrap_or(name) {
+            "require chunk loading"
+            | "readFile chunk loading"
+            | "require_chunk_loading"
+            | "readfile_chunk_loading" => Target::Server,
+            "jsonp chunk loading" | "load script" | "jsonp_chunk_loading" | "load_script" => {
+                Target::Browser
+            }
+            _ => return,
+        };
+        let loads = if target == Target::Server { "reading files" } else { "script tags" };
+        let said = format!("the runtime loads chunks by {loads}");
+        self.described.target.get_or_insert((target, said));
+    }
+
+    fn entries(&mut self, stats: &'a Json<'a>, of_chunk: &HashMap<String, Vec<String>>) {
+        // Only these begin something: `namedChunkGroups` holds named `import()`s too.
+        let Some(groups) = &stats.entrypoints else { return };
+        for (name, group) in &groups.0 {
+            let roots = self.roots(stats, &name.0, group);
+            let files: Vec<String> = match &group.assets {
+                Some(assets) => assets.iter().map(|asset| plain(asset.name())).collect(),
+                None => {
+                    let chunks = group.chunks.iter().flatten().filter_map(|id| id_text(id));
+                    chunks.filter_map(|id| of_chunk.get(&id).cloned()).flatten().collect()
+                }
+            };
+            let files = files.into_iter().filter(|file| !file.ends_with(".map")).collect();
+            self.described.entries.push(DescribedEntry { name: owned(name), files, roots });
+        }
+    }
+
+    /// Modules that an entry starts with: those that say so with its name, else those in its chunks.
+    fn roots(&self, stats: &'a Json<'a>, name: &str, group: &Group<'_>) -> Vec<usize> {
+        let chunks: Vec<String> =
+            group.chunks.iter().flatten().filter_map(|id| id_text(id)).collect();
+        let mut roots = Vec::new();
+        let mut open: Vec<&Module<'_>> = stats.modules.iter().flatten().collect();
+        while let Some(module) = open.pop() {
+            if let Some(members) = group_of(module) {
+                open.extend(members);
+                continue;
+            }
+            let mut entries = module
+                .reasons
+                .iter()
+                .flat_map(|reasons| &reasons.0)
+                .filter(|reason| matches!(&*reason.r#type.0, "entry" | "single entry"))
+                .peekable();
+            if entries.peek().is_none() {
+                continue;
+            }
+            let here = module.chunks.iter().flatten().filter_map(|id| id_text(id));
+            let in_chunks = here.into_iter().any(|id| chunks.contains(&id));
+            let is_root = entries.any(|reason| match &reason.entry {
+                Some(entry) => entry.0 == name,
+                None => in_chunks,
+            });
+            if is_root && let Some(&at) = name_of(module).and_then(|name| self.modules.get(name)) {
+                roots.push(at);
+            }
+        }
+        roots.sort_unstable();
+        roots.dedup();
+        roots
+    }
+
+    /// Chunks with the same origin arrive together.
+    fn dynamic_loads(&mut self, stats: &'a Json<'a>) {
+        let mut groups: BTreeMap<Asked<'a>, Vec<String>> = BTreeMap::new();
+        for chunk in stats.chunks.iter().flatten() {
+            for origin in chunk.origins.iter().flatten() {
+                let Some(module) = origin.module_name.as_ref().filter(|name| !name.0.is_empty())
+                else {
+                    continue;
+                };
+                let request = origin.request.as_ref().or(origin.loc.as_ref());
+                let key = (&*module.0, request.map_or("", |text| &*text.0));
+                let files = groups.entry(key).or_default();
+                files.extend(chunk.files.iter().flatten().map(|file| plain(&file.0)));
+            }
+        }
+        for ((module, request), files) in groups {
+            if let Some(&module) = self.modules.get(whole(module)) {
+                let request = request.to_owned();
+                self.described.loads.push(DescribedLoad { module, request, files });
+            }
+        }
+    }
+
+    fn finish(&mut self, stats: &Json<'_>) {
+        for (from, to, kind, request) in std::mem::take(&mut self.edges) {
+            if let Some(&from) = self.modules.get(&from).filter(|&&from| from != to) {
+                if kind == EdgeKind::Require {
+                    self.described.modules[from].format = Some(ModuleFormat::CommonJs);
+                }
+                let edge = DescribedEdge { from, to, kind, request, names: None };
+                self.described.edges.push(edge);
+            }
+        }
+        for (file, module) in std::mem::take(&mut self.copies) {
+            self.described.files[file].source = self.modules.get(module.as_str()).copied();
+        }
+        self.described.edges.sort_unstable();
+        self.described.edges.dedup();
+        // A bundle of one file loads no chunk that would tell where it runs.
+        let mut externals = self.described.modules.iter().filter(|module| module.external);
+        if let Some(builtin) = externals.find(|module| is_node_builtin(&module.raw)) {
+            let said = format!("imports {}, which only Node.js has", builtin.raw);
+            self.described.target.get_or_insert((Target::Server, said));
+        }
+        let mut chunks = stats.chunks.iter().flatten().peekable();
+        let has_chunks = chunks.peek().is_some();
+        let has_origins = has_chunks && chunks.all(|chunk| chunk.origins.is_some());
+        self.described.can = Capabilities {
+            says_loads: has_origins && stats.entrypoints.is_some() && !self.plugin_scripts,
+            gives_names: true,
+            has_tables: true,
+        };
+        self.described.errors =
+            stats.errors_count.unwrap_or(stats.errors.as_ref().map_or(0, |e| e.len() as u64));
+        self.lacks.assets = stats.assets.is_none();
+        self.lacks.entries = stats.entrypoints.is_none();
+        self.lacks.chunks = !has_chunks;
+        self.lacks.origins = has_chunks && !has_origins;
+        self.lacks.modules = self.described.modules.is_empty();
+        self.described.lacks = self.lacks.list();
+    }
+}
+
+fn group<'s, 'a>(module: &'s Module<'a>) -> Option<&'s [Module<'a>]> {
+    group_of(module).map(Vec::as_slice)
+}
+
+/// The members of a group. A module of its own says that it is one, or has an identifier.
+fn group_of<'s, 'a>(module: &'s Module<'a>) -> Option<&'s Vec<Module<'a>>> {
+    let is_module = module.r#type.as_ref().is_some_and(|kind| kind.0 == "module");
+    module.children.as_ref().filter(|_| !is_module && module.identifier.is_none())
+}
+
+/// A module's name without the note of what was merged into it.
+fn name_of<'s>(module: &'s Module<'_>) -> Option<&'s str> {
+    let name = module.name.as_ref().or(module.name_for_condition.as_ref());
+    let name = name.or(module.identifier.as_ref()).map(|name| whole(&name.0));
+    name.filter(|name| !name.is_empty())
+}
+
+/// Whether a module stands for others too. Rspack calls the first of those that were merged by the
+/// name of all; only the whole has a digest behind its path.
+fn is_merged(module: &Module<'_>) -> bool {
+    let counts = module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
+    let digest = |text: &str| text.len() >= 16 && text.bytes().all(|b| b.is_ascii_hexdigit());
+    let whole = module.identifier.as_ref().is_none_or(|identifier| {
+        identifier.0.rsplit_once('|').is_some_and(|(_, last)| digest(last))
+    });
+    module.modules.is_some() || (counts && whole)
+}
+
+/// `./a.js` of `./a.js + 12 modules`.
+fn whole(name: &str) -> &str {
+    match name.strip_suffix(" modules").or(name.strip_suffix(" module")) {
+        Some(rest) => match rest.rsplit_once(" + ") {
+            Some((name, count)) if count.bytes().all(|b| b.is_ascii_digit()) => name,
+            _ => name,
+        },
+        None => name,
+    }
+}
+
+/// `react` of `external "React"`, `external commonjs "react"` and the like.
+fn external_name(name: &str) -> &str {
+    name.split('"').nth(1).unwrap_or(name)
+}
+
+/// A file's path without the query that some configurations append.
+fn plain(name: &str) -> String {
+    name.split(['?', '#']).next().unwrap_or(name).to_owned()
+}
+
+fn owned(text: &Text<'_>) -> String {
+    text.0.clone().into_owned()
+}
+
+fn parsed(raw: Option<&RawValue>) -> Option<Vec<String>> {
+    serde_json::from_str(raw?.get()).ok()
+}
+
+fn used(raw: Option<&RawValue>) -> Option<Used> {
+    match raw?.get() {
+        "true" => Some(Used::All),
+        "false" => Some(Used::Nothing),
+        text => serde_json::from_str(text).ok().map(Used::Names),
+    }
+}
+
+/// How a reason's module asks; `None` for reasons that are no request of a module.
+fn edge_kind(reason: &str, is_style: bool) -> Option<EdgeKind> {
+    let kind = match reason {
+        "entry"
+        | "single entry"
+        | "loader import"
+        | "loader"
+        | "cjs self exports reference"
+        | "module decorator"
+        | "from origin"
+        | "amd define" => return None,
+        _ if is_style => EdgeKind::Style,
+        // Nearly all are one of these; there may be a hundred thousand.
+        "harmony side effect evaluation"
+        | "harmony import specifier"
+        | "esm import"
+        | "esm import specifier" => EdgeKind::Static,
+        "new URL()" | "css url()" | "url()" | "asset url" => EdgeKind::Url,
+        "import() eager" | "import() weak" => EdgeKind::Static,
+        _ if reason.starts_with("import()") => EdgeKind::Dynamic,
+        _ if reason.contains("worker") || reason.contains("Worker") => EdgeKind::Worker,
+        _ if reason.contains("export import") || reason == "cjs export require" => {
+            EdgeKind::Reexport
+        }
+        _ if reason.starts_with("css") => EdgeKind::Style,
+        _ if reason.starts_with("cjs")
+            || reason.starts_with("amd")
+            || reason.starts_with("require") =>
+        {
+            EdgeKind::Require
+        }
+        _ => EdgeKind::Static,
+    };
+    Some(kind)
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,49 @@
+//! A file's bytes, as they were when it was read; and those of a build that lies in a folder.
+
+use std::{
+    fs::File,
+    io::{self, Read},
+    ops::Deref,
+};
+
+use super::Listed;
+
+/// The bytes of a file as they were when it was read.
+pub struct Text(Vec<u8>);
+
+/// Bytes of the largest file that is read.
+const LARGEST: u64 = 1 << 30;
+
+impl Text {
+    /// Reads a file: a copy that nobody else can change meanwhile, as a memory map could be.
+    ///
+    /// # Errors
+    /// When it cannot be read, is larger than 1 GiB, or is no longer as long as it was listed.
+    pub fn of(file: &Listed) -> io::Result<Self> {
+        let wrong = |message: &str| Err(io::Error::other(message));
+        if file.bytes > LARGEST {
+            return wrong("it is larger than 1 GiB");
+        }
+        let mut text = Vec::with_capacity(usize::try_from(file.bytes).unwrap_or(0));
+        File::open(&file.disk)?.take(file.bytes + 1).read_to_end(&mut text)?;
+        if text.len() as u64 != file.bytes {
+            return wrong(
+                "it was changed while it was read; measure again when the build has ended",
+            );
+        }
+        Ok(Self(text))
+    }
+
+    /// The bytes themselves.
+    pub fn into_bytes(self) -> Vec<u8> {
+        self.0
+    }
+}
+
+impl Deref for Text {
+    type Target = [u8];
+
+    fn deref(&self) -> &[u8] {
+        &self.0
+    }
+}

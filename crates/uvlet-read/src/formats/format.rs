@@ -1,0 +1,162 @@
+//! What a format is: it looks on while a script is walked, and takes note of what it knows.
+
+use std::collections::{BTreeSet, HashSet};
+
+use uvlet_record::Format;
+use uvlet_script::{
+    Script, Span,
+    ast::{
+        AssignmentExpression, CallExpression, ImportExpression, NewExpression, ObjectExpression,
+        Program, VariableDeclarator,
+    },
+    at_once::at_once,
+};
+
+use super::file_names::FileName;
+
+/// A format that scripts are written in.
+pub trait ScriptFormat {
+    /// What it is called in records.
+    fn format(&self) -> Format;
+
+    /// Whether the script that was walked is of it.
+    fn recognises(&self, script: &Script<'_>) -> bool;
+
+    /// Looks at the whole before the walk.
+    fn program(&mut self, _: &Program<'_>, _: &mut Found) {}
+
+    /// Looks at a call.
+    fn call(&mut self, _: &CallExpression<'_>, _: &mut Found) {}
+
+    /// What a call fetches along with what is loaded in its arguments, as it names it.
+    fn fetched_along(&self, _: &CallExpression<'_>) -> Option<Vec<String>> {
+        None
+    }
+
+    /// Looks at an `import()`.
+    fn import(&mut self, _: &ImportExpression<'_>, _: &mut Found) -> Walk {
+        Walk::Inside
+    }
+
+    /// Looks at a `new`.
+    fn construct(&mut self, _: &NewExpression<'_>, _: &mut Found) -> Walk {
+        Walk::Inside
+    }
+
+    /// Looks at an assignment.
+    fn assignment(&mut self, _: &AssignmentExpression<'_>, _: &mut Found) -> Walk {
+        Walk::Inside
+    }
+
+    /// Looks at a variable.
+    fn variable(&mut self, _: &VariableDeclarator<'_>, _: &mut Found) {}
+
+    /// Looks at an object literal.
+    fn object(&mut self, _: &ObjectExpression<'_>, _: &mut Found) {}
+
+    /// What it knows of chunks goes there.
+    fn finish(self: Box<Self>, _: &mut Chunks) {}
+}
+
+/// Whether what stands inside is still to be walked.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub enum Walk {
+    Inside,
+    On,
+}
+
+/// One `import()`, worker, or request for a chunk.
+#[derive(Debug, PartialEq, Eq)]
+pub struct DynamicCall {
+    /// The specifier, or the chunk's id, as written.
+    pub request: String,
+    /// First byte of the call.
+    pub at: u64,
+    /// Files that a preload wrapper fetches along with it, as it names them.
+    pub along: Vec<String>,
+    /// The call is reached as the script runs.
+    pub at_once: bool,
+}
+
+/// What is found in a script while it is walked.
+#[derive(Debug, Default)]
+pub struct Found {
+    /// Specifiers of static loads in the order written, once each.
+    pub loads: Vec<String>,
+    loaded: HashSet<String>,
+    /// What is asked for on demand, in the order written.
+    pub imports: Vec<DynamicCall>,
+    /// Places of `import()` calls whose specifier is put together as the code runs.
+    pub unknown: Vec<u64>,
+    /// URLs of worker scripts.
+    pub workers: Vec<DynamicCall>,
+    /// Chunks that are asked for on demand, by id.
+    pub chunks: Vec<DynamicCall>,
+    /// Names of files of the folder that stand in strings.
+    pub assets: Vec<String>,
+    /// Functions that are open around the place.
+    pub(super) functions: usize,
+    /// Conditions that are open around the place.
+    pub(super) branches: usize,
+}
+
+impl Found {
+    /// Takes note of a static load.
+    pub fn load(&mut self, specifier: &str) {
+        if self.loaded.insert(specifier.to_owned()) {
+            self.loads.push(specifier.to_owned());
+        }
+    }
+
+    /// A request that begins here.
+    pub fn asked(&self, request: String, span: Span) -> DynamicCall {
+        let at = u64::from(span.start);
+        DynamicCall { request, at, along: Vec::new(), at_once: self.functions == 0 }
+    }
+
+    /// It stands inside no function and no condition.
+    pub fn is_sure_to_run(&self) -> bool {
+        self.functions == 0 && self.branches == 0
+    }
+
+    pub fn is_in_function(&self) -> bool {
+        self.functions > 0
+    }
+
+    /// Finds out which requests inside functions are made at once all the same.
+    pub(super) fn mark_at_once(&mut self, program: &Program<'_>, has_tables: bool) {
+        let place = |call: &DynamicCall| u32::try_from(call.at).ok();
+        let lists = [&self.imports, &self.workers, &self.chunks].into_iter().flatten();
+        let open: HashSet<u32> = lists.filter(|call| !call.at_once).filter_map(place).collect();
+        if open.is_empty() {
+            return;
+        }
+        let reached = at_once(program, &open, has_tables);
+        for call in [&mut self.imports, &mut self.workers, &mut self.chunks].into_iter().flatten() {
+            call.at_once |= place(call).is_some_and(|at| reached.contains(&at));
+        }
+    }
+}
+
+/// What a script says of chunks, where it is part of a registry of modules.
+#[derive(Debug, Default, Clone, PartialEq, Eq)]
+pub struct Chunks {
+    /// Ids of the chunks in this script.
+    pub ids: Vec<String>,
+    /// It registers a module table.
+    pub registers: bool,
+    /// Code of its own runs once it and the start-up chunks are there.
+    pub starts: bool,
+    /// Ids of chunks that must be there before its own code runs.
+    pub startup: Vec<String>,
+    /// The runtime stands in this script.
+    pub runtime: bool,
+    /// Modules stand in this script, whoever registers them.
+    pub has_table: bool,
+    /// How the runtime names the script of a chunk.
+    pub scripts: Option<FileName>,
+    /// How the runtime names the style of a chunk.
+    pub styles: Option<FileName>,
+    /// Ids of the chunks that have a style, where the runtime lists them.
+    pub styled: BTreeSet<String>,
+}

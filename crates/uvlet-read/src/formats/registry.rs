@@ -1,0 +1,195 @@
+//! Scripts that hand a table of modules to a runtime, as webpack and Rspack write them.
+//!
+//! A chunk says its ids where it registers itself: `(self["x"]=self["x"]||[]).push([[ids],{…},r=>…])`.
+//! What must be there before its own code runs stands in the start-up call of its last function,
+//! `r.O(0,[ids],…)`; what it opens later are calls `n.e(id)`. The runtime turns ids into file names
+//! by the functions `u` (scripts) and `miniCssF` (styles).
+
+mod bare;
+mod table;
+mod units;
+
+use std::collections::BTreeSet;
+
+use uvlet_record::Format;
+use uvlet_script::{
+    Script,
+    ast::{
+        Argument, ArrayExpression, ArrayExpressionElement, AssignmentExpression, AssignmentTarget,
+        BindingPattern, CallExpression, Expression, ObjectExpression, ObjectPropertyKind,
+        PropertyKey, VariableDeclarator,
+    },
+    functions::is_function,
+    visit::Visit,
+};
+
+use super::{
+    file_names::{self, FileName},
+    format::{Chunks, Found, ScriptFormat, Walk},
+};
+pub use bare::bare_units;
+pub use table::Table;
+
+/// Scripts that register modules by webpack's or Rspack's runtime.
+#[derive(Default)]
+pub struct Registry(Chunks);
+
+impl ScriptFormat for Registry {
+    fn format(&self) -> Format {
+        Format::Registry
+    }
+
+    fn recognises(&self, _: &Script<'_>) -> bool {
+        self.0.registers
+    }
+
+    fn finish(self: Box<Self>, chunks: &mut Chunks) {
+        *chunks = self.0;
+    }
+
+    fn call(&mut self, call: &CallExpression<'_>, found: &mut Found) {
+        self.note_call(call);
+        if let Some(request) = chunk_request(call, "e") {
+            found.chunks.push(found.asked(request, call.span));
+        }
+    }
+
+    fn variable(&mut self, variable: &VariableDeclarator<'_>, _: &mut Found) {
+        self.note_variable(variable);
+    }
+
+    fn object(&mut self, object: &ObjectExpression<'_>, _: &mut Found) {
+        self.note_object(object);
+    }
+
+    fn assignment(&mut self, assignment: &AssignmentExpression<'_>, _: &mut Found) -> Walk {
+        self.note_assignment(assignment);
+        Walk::Inside
+    }
+}
+
+impl Registry {
+    /// Takes note of a call, if it is one of those above.
+    fn note_call(&mut self, call: &CallExpression<'_>) {
+        let Expression::StaticMemberExpression(callee) = &call.callee else { return };
+        match (callee.property.name.as_str(), call.arguments.as_slice()) {
+            ("push", [Argument::ArrayExpression(pushed)]) => {
+                let [ArrayExpressionElement::ArrayExpression(ids), table, rest @ ..] =
+                    pushed.elements.as_slice()
+                else {
+                    return;
+                };
+                let is_table = matches!(
+                    table,
+                    ArrayExpressionElement::ObjectExpression(_)
+                        | ArrayExpressionElement::ArrayExpression(_)
+                );
+                if let (true, Some(ids)) = (is_table, chunk_ids(ids)) {
+                    self.0.registers = true;
+                    self.0.ids.extend(ids);
+                    self.0.starts |= !rest.is_empty();
+                }
+            }
+            // Only a whole list of ids beside a function is the start-up call of the runtime.
+            ("O", [_, Argument::ArrayExpression(ids), start, ..])
+                if start.as_expression().is_some_and(is_function) =>
+            {
+                if let Some(ids) = chunk_ids(ids) {
+                    self.0.starts = true;
+                    self.0.startup.extend(ids);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    /// Takes note of a variable, if it holds the ids of a chunk that is an ES module:
+    /// `export const __webpack_ids__=["7"]`.
+    fn note_variable(&mut self, variable: &VariableDeclarator<'_>) {
+        if let (BindingPattern::BindingIdentifier(name), Some(Expression::ArrayExpression(ids))) =
+            (&variable.id, &variable.init)
+            && name.name.contains("webpack_ids")
+        {
+            self.0.ids.extend(chunk_ids(ids).into_iter().flatten());
+        }
+    }
+
+    /// Takes note of an object, if it is a table of modules.
+    fn note_object(&mut self, object: &ObjectExpression<'_>) {
+        let is_row = |property: &ObjectPropertyKind<'_>| match property {
+            ObjectPropertyKind::ObjectProperty(property) => {
+                let is_keyed = matches!(
+                    property.key,
+                    PropertyKey::NumericLiteral(_) | PropertyKey::StringLiteral(_)
+                );
+                is_keyed && is_function(&property.value)
+            }
+            ObjectPropertyKind::SpreadProperty(_) => false,
+        };
+        self.0.has_table |= !object.properties.is_empty() && object.properties.iter().all(is_row);
+    }
+
+    /// Takes note of an assignment to the runtime's functions.
+    fn note_assignment(&mut self, assignment: &AssignmentExpression<'_>) {
+        let AssignmentTarget::StaticMemberExpression(member) = &assignment.left else { return };
+        if !is_function(&assignment.right) {
+            return;
+        }
+        match member.property.name.as_str() {
+            "u" => self.0.scripts = Some(FileName::of(&assignment.right)),
+            "miniCssF" => self.0.styles = Some(FileName::of(&assignment.right)),
+            "miniCss" => {
+                let mut flags = Flags(BTreeSet::new());
+                flags.visit_expression(&assignment.right);
+                self.0.styled.extend(flags.0);
+                return;
+            }
+            "O" => {}
+            _ => return,
+        }
+        self.0.runtime = true;
+    }
+}
+
+/// The id in `n.e(id)`, or in `n.u(id)` of a worker's URL.
+pub fn chunk_request(call: &CallExpression<'_>, function: &str) -> Option<String> {
+    let Expression::StaticMemberExpression(callee) = &call.callee else { return None };
+    if callee.property.name != function {
+        return None;
+    }
+    match call.arguments.as_slice() {
+        [Argument::NumericLiteral(id)] => Some(id.value.to_string()),
+        [Argument::StringLiteral(id)] => Some(id.value.to_string()),
+        _ => None,
+    }
+}
+
+fn chunk_ids(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
+    let ids = list.elements.iter().map(|element| match element {
+        ArrayExpressionElement::NumericLiteral(id) => Some(id.value.to_string()),
+        ArrayExpressionElement::StringLiteral(id) => Some(id.value.to_string()),
+        _ => None,
+    });
+    ids.collect()
+}
+
+/// Keys of object literals that hold nothing but ones: the chunks that something is true of.
+struct Flags(BTreeSet<String>);
+
+impl<'a> Visit<'a> for Flags {
+    fn visit_object_expression(&mut self, object: &ObjectExpression<'a>) {
+        let keys: Option<Vec<String>> = object
+            .properties
+            .iter()
+            .map(|property| match property {
+                ObjectPropertyKind::ObjectProperty(property)
+                    if matches!(property.value, Expression::NumericLiteral(_)) =>
+                {
+                    file_names::key(&property.key)
+                }
+                _ => None,
+            })
+            .collect();
+        self.0.extend(keys.into_iter().flatten());
+    }
+}

@@ -1,0 +1,517 @@
+//! What a source asks for: its imports, with the names that it takes; and the names that it gives.
+//!
+//! Read from the source alone (ECMA-262, section "Modules"; CommonJS as Node.js documents it). What a
+//! compiler of TypeScript takes out again is left out: imports of types, and of names that no code
+//! uses. `require` counts wherever the name is not some function's own.
+
+use std::collections::{BTreeMap, HashSet};
+
+use oxc_ast::ast::{
+    Argument, ArrowFunctionExpression, AssignmentExpression, AssignmentTarget, BindingIdentifier,
+    BindingPattern, CallExpression, Declaration, ExportAllDeclaration, ExportDeclaration,
+    ExportDefaultDeclaration, ExportFromDeclaration, ExportNamedDeclaration, Expression, Function,
+    IdentifierReference, ImportDeclaration, ImportDeclarationSpecifier, ImportExpression,
+    JSXElement, JSXFragment, NewExpression, ObjectExpression, ObjectPropertyKind,
+    TSExportAssignment, TSImportEqualsDeclaration, TSInterfaceDeclaration, TSModuleReference,
+    TSType, TSTypeAliasDeclaration, TSTypeAnnotation, TSTypeParameterInstantiation,
+};
+use oxc_ast_visit::{Visit, walk};
+use oxc_syntax::scope::ScopeFlags;
+
+use crate::Script;
+
+/// How something is asked for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Kind {
+    /// `import`.
+    Import,
+    /// `export … from`.
+    Reexport,
+    /// `require()`.
+    Require,
+    /// `import()`.
+    Dynamic,
+    /// `new Worker(new URL(…))`.
+    Worker,
+    /// `new URL(…, import.meta.url)`.
+    Url,
+}
+
+/// One thing that is asked for.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Request {
+    /// The specifier as written.
+    pub specifier: String,
+    /// How.
+    pub kind: Kind,
+    /// The names that are taken of it, by their names there; `None` where it may be any.
+    pub names: Option<Vec<String>>,
+}
+
+/// A name that a module gives.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Export {
+    /// The name outside.
+    pub name: String,
+    /// Of what is only handed on: the request, by its place among the requests, and the name there
+    /// (`None` for the whole of it).
+    pub from: Option<(usize, Option<String>)>,
+}
+
+/// What a source asks for and gives.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Requests {
+    /// What it asks for, in the order written.
+    pub asks: Vec<Request>,
+    /// Names that it gives, where they are written out; in CommonJS those that it assigns.
+    pub gives: Vec<Export>,
+    /// Requests of whose names it gives all (`export *`), by their places.
+    pub gives_all_of: Vec<usize>,
+    /// It is written with `import` and `export`.
+    pub is_module: bool,
+    /// It holds elements that a compiler turns into calls of a library that it imports itself.
+    pub has_elements: bool,
+    /// The library that such calls are made to, where the source says it (`@jsxImportSource`).
+    pub elements_from: Option<String>,
+}
+
+/// Reads a source. `is_typed` says that a compiler takes out imports which no code uses.
+#[must_use]
+pub fn requests(script: &Script<'_>, is_typed: bool) -> Requests {
+    let mut finder = Finder::default();
+    finder.visit_program(&script.program);
+    finder.found.is_module = script.is_module;
+    finder.found.elements_from = script.program.comments.iter().find_map(|comment| {
+        let text = script.text.get(crate::range(comment.span))?;
+        let (_, rest) = text.split_once("@jsxImportSource")?;
+        rest.split_whitespace().next().map(str::to_owned)
+    });
+    finder.finish(is_typed)
+}
+
+#[derive(Default)]
+struct Finder {
+    found: Requests,
+    /// Names that imports bind: the request, the name there.
+    bound: BTreeMap<String, (usize, Option<String>)>,
+    /// Imports that bind names, by place: they may be taken out.
+    binding: Vec<usize>,
+    /// Names that code uses.
+    used: HashSet<String>,
+    /// Exports of local names: outside, inside.
+    given: Vec<(String, String)>,
+    /// Functions around the place that have a `require` of their own.
+    shadows: usize,
+}
+
+impl Finder {
+    fn ask(&mut self, specifier: &str, kind: Kind, names: Option<Vec<String>>) -> usize {
+        self.found.asks.push(Request { specifier: specifier.to_owned(), kind, names });
+        self.found.asks.len() - 1
+    }
+
+    fn give(&mut self, name: &str) {
+        self.found.gives.push(Export { name: name.to_owned(), from: None });
+    }
+
+    fn finish(mut self, is_typed: bool) -> Requests {
+        for (outside, inside) in std::mem::take(&mut self.given) {
+            let from = self.bound.get(&inside).cloned();
+            self.used.insert(inside);
+            self.found.gives.push(Export { name: outside, from });
+        }
+        if is_typed {
+            let is_used = |at: &usize| {
+                let mut names = self.bound.iter().filter(|(_, (ask, _))| ask == at);
+                names.any(|(name, _)| self.used.contains(name))
+            };
+            let unused: HashSet<usize> =
+                self.binding.iter().copied().filter(|at| !is_used(at)).collect();
+            self.drop_asks(&unused);
+        }
+        self.found
+    }
+
+    fn drop_asks(&mut self, unused: &HashSet<usize>) {
+        let mut places = vec![None; self.found.asks.len()];
+        let mut kept = Vec::new();
+        for (at, ask) in std::mem::take(&mut self.found.asks).into_iter().enumerate() {
+            if !unused.contains(&at) {
+                places[at] = Some(kept.len());
+                kept.push(ask);
+            }
+        }
+        self.found.asks = kept;
+        let moved = |at: &mut usize| places[*at].map(|place| *at = place).is_some();
+        self.found.gives_all_of.retain_mut(|at| moved(at));
+        self.found.gives.retain_mut(|give| match &mut give.from {
+            Some((at, _)) => moved(at),
+            None => true,
+        });
+    }
+
+    fn shadowed(&mut self, names: bool, walk: impl FnOnce(&mut Self)) {
+        self.shadows += usize::from(names);
+        walk(self);
+        self.shadows -= usize::from(names);
+    }
+
+    fn declared(&mut self, declaration: &Declaration<'_>) {
+        let mut names = Names(Vec::new());
+        match declaration {
+            Declaration::VariableDeclaration(variables) => {
+                for variable in &variables.declarations {
+                    names.visit_binding_pattern(&variable.id);
+                }
+            }
+            Declaration::FunctionDeclaration(function) => {
+                names.0.extend(function.id.iter().map(|id| id.name.to_string()));
+            }
+            Declaration::ClassDeclaration(class) => {
+                names.0.extend(class.id.iter().map(|id| id.name.to_string()));
+            }
+            Declaration::TSEnumDeclaration(list) => names.0.push(list.id.name.to_string()),
+            _ => {}
+        }
+        names.0.iter().for_each(|name| self.give(name));
+    }
+}
+
+/// Names that a pattern binds.
+struct Names(Vec<String>);
+
+impl<'a> Visit<'a> for Names {
+    fn visit_binding_identifier(&mut self, name: &BindingIdentifier<'a>) {
+        self.0.push(name.name.to_string());
+    }
+
+    fn visit_expression(&mut self, _: &Expression<'a>) {}
+}
+
+fn names_require(parameters: &oxc_ast::ast::FormalParameters<'_>) -> bool {
+    parameters.items.iter().any(|parameter| {
+        matches!(&parameter.pattern, BindingPattern::BindingIdentifier(name) if name.name == "require")
+    })
+}
+
+/// The text of a string, or of a template without holes.
+fn text<'e>(expression: &'e Expression<'_>) -> Option<&'e str> {
+    match expression.get_inner_expression() {
+        Expression::StringLiteral(text) => Some(&text.value),
+        Expression::TemplateLiteral(template) if template.expressions.is_empty() => {
+            template.quasis.first().map(|quasi| quasi.value.raw.as_str())
+        }
+        _ => None,
+    }
+}
+
+/// `"w.js"` of `new URL("w.js", import.meta.url)`.
+fn url<'e>(expression: &'e Expression<'_>) -> Option<&'e str> {
+    let Expression::NewExpression(call) = expression.get_inner_expression() else { return None };
+    let is_url = matches!(&call.callee, Expression::Identifier(name) if name.name == "URL");
+    let (Some(first), Some(Argument::StaticMemberExpression(base))) =
+        (call.arguments.first(), call.arguments.get(1))
+    else {
+        return None;
+    };
+    let is_here = matches!(&base.object, Expression::ImportMeta(_));
+    text(first.as_expression()?).filter(|_| is_url && is_here)
+}
+
+/// The name after `exports.` or `module.exports.`.
+fn exported<'e>(target: &'e AssignmentTarget<'_>) -> Option<&'e str> {
+    let AssignmentTarget::StaticMemberExpression(member) = target else { return None };
+    let is_exports = match &member.object {
+        Expression::Identifier(object) => object.name == "exports",
+        Expression::StaticMemberExpression(inner) => {
+            inner.property.name == "exports"
+                && matches!(&inner.object, Expression::Identifier(object) if object.name == "module")
+        }
+        _ => false,
+    };
+    is_exports.then_some(member.property.name.as_str())
+}
+
+fn is_module_exports(target: &AssignmentTarget<'_>) -> bool {
+    matches!(target, AssignmentTarget::StaticMemberExpression(member)
+        if member.property.name == "exports"
+            && matches!(&member.object, Expression::Identifier(object) if object.name == "module"))
+}
+
+impl<'a> Visit<'a> for Finder {
+    fn visit_import_declaration(&mut self, import: &ImportDeclaration<'a>) {
+        if import.import_kind.is_type() {
+            return;
+        }
+        let Some(specifiers) = &import.specifiers else {
+            self.ask(&import.source.value, Kind::Import, Some(Vec::new()));
+            return;
+        };
+        let mut taken: Option<Vec<String>> = Some(Vec::new());
+        let mut bound: Vec<(String, Option<String>)> = Vec::new();
+        for specifier in specifiers {
+            match specifier {
+                ImportDeclarationSpecifier::ImportSpecifier(one) if one.import_kind.is_type() => {}
+                ImportDeclarationSpecifier::ImportSpecifier(one) => {
+                    let name = one.imported.name().to_string();
+                    bound.push((one.local.name.to_string(), Some(name)));
+                }
+                ImportDeclarationSpecifier::ImportDefaultSpecifier(one) => {
+                    bound.push((one.local.name.to_string(), Some("default".to_owned())));
+                }
+                ImportDeclarationSpecifier::ImportNamespaceSpecifier(one) => {
+                    bound.push((one.local.name.to_string(), None));
+                }
+            }
+        }
+        // `import { type A } from "./a"` is taken out with its types.
+        if bound.is_empty() && !specifiers.is_empty() {
+            return;
+        }
+        for (_, name) in &bound {
+            taken = taken.zip(name.clone()).map(|(mut names, name)| {
+                names.push(name);
+                names
+            });
+        }
+        let at = self.ask(&import.source.value, Kind::Import, taken);
+        if !bound.is_empty() {
+            self.binding.push(at);
+        }
+        self.bound.extend(bound.into_iter().map(|(local, name)| (local, (at, name))));
+    }
+
+    fn visit_export_all_declaration(&mut self, export: &ExportAllDeclaration<'a>) {
+        if export.export_kind.is_type() {
+            return;
+        }
+        let at = self.ask(&export.source.value, Kind::Reexport, None);
+        match &export.exported {
+            Some(name) => {
+                let name = name.name().to_string();
+                self.found.gives.push(Export { name, from: Some((at, None)) });
+            }
+            None => self.found.gives_all_of.push(at),
+        }
+    }
+
+    fn visit_export_from_declaration(&mut self, export: &ExportFromDeclaration<'a>) {
+        if export.export_kind.is_type() {
+            return;
+        }
+        let given = export.specifiers.iter().filter(|one| !one.export_kind.is_type());
+        let given: Vec<(String, String)> = given
+            .map(|one| (one.exported.name().to_string(), one.local.name().to_string()))
+            .collect();
+        if given.is_empty() && !export.specifiers.is_empty() {
+            return;
+        }
+        let names = given.iter().map(|(_, inside)| inside.clone()).collect();
+        let at = self.ask(&export.source.value, Kind::Reexport, Some(names));
+        let exports = given.into_iter();
+        self.found
+            .gives
+            .extend(exports.map(|(name, inside)| Export { name, from: Some((at, Some(inside))) }));
+    }
+
+    fn visit_export_named_declaration(&mut self, export: &ExportNamedDeclaration<'a>) {
+        if export.export_kind.is_type() {
+            return;
+        }
+        for one in export.specifiers.iter().filter(|one| !one.export_kind.is_type()) {
+            self.given.push((one.exported.name().to_string(), one.local.name().to_string()));
+        }
+    }
+
+    fn visit_export_declaration(&mut self, export: &ExportDeclaration<'a>) {
+        self.declared(&export.declaration);
+        walk::walk_export_declaration(self, export);
+    }
+
+    fn visit_export_default_declaration(&mut self, export: &ExportDefaultDeclaration<'a>) {
+        match &export.declaration {
+            oxc_ast::ast::ExportDefaultDeclarationKind::Identifier(name) => {
+                self.given.push(("default".to_owned(), name.name.to_string()));
+            }
+            _ => self.give("default"),
+        }
+        walk::walk_export_default_declaration(self, export);
+    }
+
+    fn visit_ts_export_assignment(&mut self, export: &TSExportAssignment<'a>) {
+        self.give("default");
+        walk::walk_ts_export_assignment(self, export);
+    }
+
+    fn visit_ts_import_equals_declaration(&mut self, import: &TSImportEqualsDeclaration<'a>) {
+        if let TSModuleReference::ExternalModuleReference(module) = &import.module_reference
+            && !import.import_kind.is_type()
+        {
+            let at = self.ask(&module.expression.value, Kind::Require, None);
+            self.bound.insert(import.id.name.to_string(), (at, None));
+            self.binding.push(at);
+        }
+    }
+
+    fn visit_import_expression(&mut self, import: &ImportExpression<'a>) {
+        if let Some(specifier) = text(&import.source) {
+            self.ask(specifier, Kind::Dynamic, None);
+        }
+        walk::walk_import_expression(self, import);
+    }
+
+    fn visit_call_expression(&mut self, call: &CallExpression<'a>) {
+        if let Expression::Identifier(callee) = &call.callee
+            && callee.name == "require"
+            && self.shadows == 0
+            && let [only] = call.arguments.as_slice()
+            && let Some(specifier) = only.as_expression().and_then(text)
+        {
+            self.ask(specifier, Kind::Require, None);
+        }
+        walk::walk_call_expression(self, call);
+    }
+
+    fn visit_new_expression(&mut self, call: &NewExpression<'a>) {
+        let first = call.arguments.first().and_then(Argument::as_expression);
+        if let Expression::Identifier(callee) = &call.callee {
+            let is_worker = matches!(callee.name.as_str(), "Worker" | "SharedWorker");
+            if let Some(specifier) = first.and_then(url).filter(|_| is_worker) {
+                self.ask(specifier, Kind::Worker, None);
+                return;
+            }
+            if callee.name == "URL"
+                && let [first, Argument::StaticMemberExpression(base)] = call.arguments.as_slice()
+                && matches!(&base.object, Expression::ImportMeta(_))
+                && let Some(specifier) = first.as_expression().and_then(text)
+            {
+                self.ask(specifier, Kind::Url, None);
+            }
+        }
+        walk::walk_new_expression(self, call);
+    }
+
+    fn visit_assignment_expression(&mut self, assignment: &AssignmentExpression<'a>) {
+        if let Some(name) = exported(&assignment.left) {
+            self.give(name);
+        } else if is_module_exports(&assignment.left) {
+            self.give("default");
+            if let Expression::ObjectExpression(object) = &assignment.right {
+                self.object(object);
+            }
+        }
+        walk::walk_assignment_expression(self, assignment);
+    }
+
+    fn visit_function(&mut self, function: &Function<'a>, flags: ScopeFlags) {
+        let shadows = names_require(&function.params);
+        self.shadowed(shadows, |finder| walk::walk_function(finder, function, flags));
+    }
+
+    fn visit_arrow_function_expression(&mut self, arrow: &ArrowFunctionExpression<'a>) {
+        let shadows = names_require(&arrow.params);
+        self.shadowed(shadows, |finder| walk::walk_arrow_function_expression(finder, arrow));
+    }
+
+    fn visit_identifier_reference(&mut self, name: &IdentifierReference<'a>) {
+        if !self.used.contains(name.name.as_str()) {
+            self.used.insert(name.name.to_string());
+        }
+    }
+
+    fn visit_jsx_element(&mut self, element: &JSXElement<'a>) {
+        self.found.has_elements = true;
+        walk::walk_jsx_element(self, element);
+    }
+
+    fn visit_jsx_fragment(&mut self, fragment: &JSXFragment<'a>) {
+        self.found.has_elements = true;
+        walk::walk_jsx_fragment(self, fragment);
+    }
+
+    // What names a type uses no code.
+    fn visit_ts_type(&mut self, _: &TSType<'a>) {}
+    fn visit_ts_type_annotation(&mut self, _: &TSTypeAnnotation<'a>) {}
+    fn visit_ts_type_parameter_instantiation(&mut self, _: &TSTypeParameterInstantiation<'a>) {}
+    fn visit_ts_interface_declaration(&mut self, _: &TSInterfaceDeclaration<'a>) {}
+    fn visit_ts_type_alias_declaration(&mut self, _: &TSTypeAliasDeclaration<'a>) {}
+}
+
+impl Finder {
+    fn object(&mut self, object: &ObjectExpression<'_>) {
+        for property in &object.properties {
+            if let ObjectPropertyKind::ObjectProperty(property) = property
+                && let Some(name) = property.key.static_name()
+            {
+                self.give(&name);
+            }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Kind, Requests, requests};
+    use crate::{Dialect, read};
+
+    fn of(text: &str, is_typed: bool) -> Requests {
+        read(text, Dialect::Source, |script| requests(script, is_typed)).unwrap()
+    }
+
+    #[test]
+    fn imports_with_the_names_they_take() {
+        let found = of(
+            r#"import "./setup"; import a, { b as c } from "a"; import * as d from "d"; import type { T } from "t";
+            export { e, f as default } from "./e"; export * from "./all"; export { c as g };
+            const lazy = () => import(`./lazy`); const h = require("./h"); new Worker(new URL("./w.js", import.meta.url));
+            function inner(require) { require("./no") } export const [i, { j: k }] = x;"#,
+            false,
+        );
+        let asks: Vec<_> = found
+            .asks
+            .iter()
+            .map(|ask| (ask.specifier.as_str(), ask.kind, ask.names.as_ref().map(|n| n.join(" "))))
+            .collect();
+        let names = |text: &str| Some(text.to_owned());
+        let expected = [
+            ("./setup", Kind::Import, names("")),
+            ("a", Kind::Import, names("default b")),
+            ("d", Kind::Import, None),
+            ("./e", Kind::Reexport, names("e f")),
+            ("./all", Kind::Reexport, None),
+            ("./lazy", Kind::Dynamic, None),
+            ("./h", Kind::Require, None),
+            ("./w.js", Kind::Worker, None),
+        ];
+        assert_eq!(asks, expected);
+        let gives: Vec<_> = found
+            .gives
+            .iter()
+            .map(|give| (give.name.as_str(), give.from.as_ref().map(|(at, _)| *at)))
+            .collect();
+        let expected =
+            [("e", Some(3)), ("default", Some(3)), ("i", None), ("k", None), ("g", Some(1))];
+        assert_eq!(gives, expected);
+        assert_eq!(found.gives_all_of, [4]);
+    }
+
+    #[test]
+    fn what_a_compiler_takes_out_is_no_request() {
+        let text = "import { T } from './t'; import { v } from './v'; import './side'; import w, { type U } from './w'; \
+            let a: T = v; const b = a as T; export { w }";
+        let asks = |is_typed| of(text, is_typed).asks.into_iter().map(|ask| ask.specifier);
+        assert_eq!(asks(true).collect::<Vec<_>>(), ["./v", "./side", "./w"]);
+        assert_eq!(asks(false).collect::<Vec<_>>(), ["./t", "./v", "./side", "./w"]);
+    }
+
+    #[test]
+    fn commonjs_gives_what_it_assigns() {
+        let found = of(
+            "exports.a = 1; module.exports.b = require('./b'); module.exports = { c, 'd': 2 }",
+            false,
+        );
+        let gives: Vec<_> = found.gives.iter().map(|give| give.name.as_str()).collect();
+        assert_eq!(gives, ["a", "b", "default", "c", "d"]);
+        assert!(!found.is_module);
+    }
+}
