@@ -1,12 +1,72 @@
-//! What each entry loads before its own code runs, and what it can load later.
+//! Walks over the graph of modules and of files: the one set of helpers for every question.
 //!
-//! An `import()` opens something for an entry only if the file that holds it is loaded and, where
-//! the bundler says who imports whom, the module that holds it is reached from the entry's own
-//! modules: a chunk that two entries share may hold a module that only one of them uses.
+//! What each entry loads before its own code runs, and what it can load later, is told by files. An
+//! `import()` opens something for an entry only if the file that holds it is loaded and, where the
+//! bundler says who asks for whom, the module that holds it is reached from the entry's own modules: a
+//! chunk that two entries share may hold a module that only one of them uses.
 
-use std::collections::{HashMap, HashSet, VecDeque};
+use std::collections::{HashSet, VecDeque};
 
-use uvlet_record::{Entry, FileId, ModuleId, Record, When};
+use petgraph::{
+    graph::{DiGraph, NodeIndex},
+    visit::{Dfs, EdgeFiltered, EdgeRef},
+};
+use uvlet_record::{EdgeKind, Entry, FileId, ModuleId, Record, When};
+
+/// Who asks for whom, module by module; nodes stand in the record's order.
+pub struct ModuleGraph {
+    graph: DiGraph<ModuleId, EdgeKind>,
+}
+
+impl ModuleGraph {
+    /// The graph of a record's edges.
+    #[must_use]
+    pub fn of(record: &Record) -> Self {
+        let mut graph = DiGraph::with_capacity(record.modules.len(), record.edges.len());
+        let nodes: Vec<NodeIndex> =
+            (0..record.modules.len()).map(|at| graph.add_node(ModuleId::new(at))).collect();
+        for edge in &record.edges {
+            graph.add_edge(nodes[edge.from.at()], nodes[edge.to.at()], edge.kind);
+        }
+        Self { graph }
+    }
+
+    /// Adds what is reached from some modules over edges of a kind, with these.
+    pub fn reach(
+        &self,
+        reached: &mut HashSet<ModuleId>,
+        from: &[ModuleId],
+        follows: impl Fn(EdgeKind) -> bool,
+    ) {
+        let edges = EdgeFiltered::from_fn(&self.graph, |edge| follows(*edge.weight()));
+        let mut walk = Dfs::empty(&edges);
+        for root in from.iter().filter(|root| root.at() < self.graph.node_count()) {
+            walk.move_to(NodeIndex::new(root.at()));
+            while let Some(node) = walk.next(&edges) {
+                reached.insert(self.graph[node]);
+            }
+        }
+    }
+
+    /// What a module asks for on demand.
+    pub fn deferred(&self, module: ModuleId) -> impl Iterator<Item = ModuleId> + '_ {
+        let edges = self.graph.edges(NodeIndex::new(module.at()));
+        edges.filter(|edge| edge.weight().is_deferred()).map(|edge| self.graph[edge.target()])
+    }
+
+    /// Groups of modules that ask for each other in a ring, over static edges; every other module is a
+    /// group of its own. What a group asks for stands before it.
+    #[must_use]
+    pub fn rings(&self) -> Vec<Vec<ModuleId>> {
+        let is_static = |kind: EdgeKind| !kind.is_deferred();
+        let edges = EdgeFiltered::from_fn(&self.graph, |edge| is_static(*edge.weight()));
+        let rings = petgraph::algo::tarjan_scc(&edges);
+        rings
+            .into_iter()
+            .map(|ring| ring.into_iter().map(|node| self.graph[node]).collect())
+            .collect()
+    }
+}
 
 /// The files of one entry. A file is in at most one of `startup` and `deferred`.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -29,54 +89,33 @@ pub fn reach(record: &Record) -> Vec<Reach> {
     for (at, load) in record.dynamic_loads.iter().enumerate() {
         loads[load.file.at()].push(at);
     }
-    let mut graph = Graph { record, loads, needs: HashMap::new(), defers: HashMap::new() };
-    for edge in &record.edges {
-        let list = if edge.kind.is_deferred() { &mut graph.defers } else { &mut graph.needs };
-        list.entry(edge.from).or_default().push(edge.to);
-    }
-    record.entries.iter().map(|entry| graph.reach(entry)).collect()
+    let modules = record.has_said_edges().then(|| ModuleGraph::of(record));
+    let files = Files { record, loads, modules };
+    record.entries.iter().map(|entry| files.reach(entry)).collect()
 }
 
-/// What an entry downloads when it loads some files: these, and all that they statically need, in
-/// the order of request.
-#[must_use]
-pub fn fetched(record: &Record, files: &[FileId]) -> Vec<FileId> {
-    let mut seen: HashSet<FileId> = HashSet::new();
-    let mut found: Vec<FileId> = files.iter().copied().filter(|file| seen.insert(*file)).collect();
-    let mut next = 0;
-    while let Some(&file) = found.get(next) {
-        found.extend(record.file(file).loads.iter().filter(|load| seen.insert(**load)));
-        next += 1;
-    }
-    found
-}
-
-type Edges = HashMap<ModuleId, Vec<ModuleId>>;
-
-struct Graph<'r> {
+struct Files<'r> {
     record: &'r Record,
     /// Per file, the dynamic loads in it.
     loads: Vec<Vec<usize>>,
-    /// Who needs whom before it can run.
-    needs: Edges,
-    /// Who asks for whom on demand.
-    defers: Edges,
+    /// Where the bundler says who asks for whom: edges that were parsed may lack some.
+    modules: Option<ModuleGraph>,
 }
 
-impl Graph<'_> {
+impl Files<'_> {
     fn reach(&self, entry: &Entry) -> Reach {
         let record = self.record;
-        let modules = self.modules(entry, &[&self.needs, &self.defers]);
+        let modules = self.modules_of(entry, |_| true);
         let runs = |module: Option<ModuleId>| match (module, &modules) {
             (Some(module), Some(reached)) => reached.contains(&module),
             _ => true,
         };
         let mut seen = vec![false; record.files.len()];
-        let startup = closure(record, &entry.requested, &mut seen);
+        let startup = record.closure_beyond(&entry.requested, &mut seen);
         let mut deferred: Vec<FileId> = Vec::new();
         let mut loads: Vec<usize> = Vec::new();
         let mut open: VecDeque<FileId> = startup.iter().copied().collect();
-        deferred.extend(closure(record, &entry.later, &mut seen));
+        deferred.extend(record.closure_beyond(&entry.later, &mut seen));
         open.extend(&deferred);
         while let Some(file) = open.pop_front() {
             let here = self.loads[file.at()].iter().copied();
@@ -85,7 +124,7 @@ impl Graph<'_> {
             let opened = here.iter().flat_map(|&at| &record.dynamic_loads[at].files);
             let asked: Vec<FileId> =
                 opened.chain(&record.file(file).asset_loads).copied().collect();
-            let found = closure(record, &asked, &mut seen);
+            let found = record.closure_beyond(&asked, &mut seen);
             loads.extend(here);
             open.extend(&found);
             deferred.extend(found);
@@ -94,13 +133,15 @@ impl Graph<'_> {
         Reach { startup, deferred, at_once, loads }
     }
 
-    /// All modules that an entry's own ones reach over these edges; `None` where that is not known.
-    fn modules(&self, entry: &Entry, over: &[&Edges]) -> Option<HashSet<ModuleId>> {
-        if !self.record.has_said_edges() || !entry.has_said_roots {
-            return None;
-        }
+    /// All modules that an entry's own ones reach over some edges; `None` where that is not known.
+    fn modules_of(
+        &self,
+        entry: &Entry,
+        follows: impl Fn(EdgeKind) -> bool,
+    ) -> Option<HashSet<ModuleId>> {
+        let modules = self.modules.as_ref().filter(|_| entry.has_said_roots)?;
         let mut reached = HashSet::new();
-        extend(&mut reached, &entry.roots, over);
+        modules.reach(&mut reached, &entry.roots, follows);
         Some(reached)
     }
 
@@ -108,7 +149,8 @@ impl Graph<'_> {
     /// may bring code that asks for more at once.
     fn at_once(&self, entry: &Entry, startup: &[FileId], loads: &[usize]) -> Vec<FileId> {
         let record = self.record;
-        let mut modules = self.modules(entry, &[&self.needs]);
+        let is_static = |kind: EdgeKind| !kind.is_deferred();
+        let mut modules = self.modules_of(entry, is_static);
         let mut seen = vec![false; record.files.len()];
         startup.iter().for_each(|file| seen[file.at()] = true);
         let mut rest: Vec<usize> = loads
@@ -128,10 +170,12 @@ impl Graph<'_> {
                 if !runs || !seen[load.file.at()] {
                     return true;
                 }
-                found.extend(closure(record, &load.files, &mut seen));
-                if let (Some(module), Some(reached)) = (load.module, &mut modules) {
-                    let opened = self.defers.get(&module).map_or(&[][..], Vec::as_slice);
-                    extend(reached, opened, &[&self.needs]);
+                found.extend(record.closure_beyond(&load.files, &mut seen));
+                if let (Some(module), Some(reached), Some(graph)) =
+                    (load.module, &mut modules, &self.modules)
+                {
+                    let opened: Vec<ModuleId> = graph.deferred(module).collect();
+                    graph.reach(reached, &opened, is_static);
                 }
                 false
             });
@@ -142,33 +186,47 @@ impl Graph<'_> {
     }
 }
 
-/// Adds modules, and all that they reach over some edges.
-fn extend(reached: &mut HashSet<ModuleId>, from: &[ModuleId], over: &[&Edges]) {
-    let mut open: Vec<ModuleId> =
-        from.iter().copied().filter(|module| reached.insert(*module)).collect();
-    while let Some(module) = open.pop() {
-        let next = over.iter().filter_map(|edges| edges.get(&module)).flatten();
-        open.extend(next.filter(|next| reached.insert(**next)));
-    }
-}
+#[cfg(test)]
+mod tests {
+    use std::collections::HashSet;
 
-/// What `asks` and their static loads add to what was seen, breadth-first.
-fn closure(record: &Record, asks: &[FileId], seen: &mut [bool]) -> Vec<FileId> {
-    let mut found = Vec::new();
-    let mut take = |file: FileId, found: &mut Vec<FileId>| {
-        if !std::mem::replace(&mut seen[file.at()], true) {
-            found.push(file);
+    use petgraph::graph::DiGraph;
+    use uvlet_record::{EdgeKind, ModuleId};
+
+    use super::ModuleGraph;
+
+    /// 0 → 1 → 2 → 1, and 2 asks for 3 on demand, which needs 0.
+    fn graph() -> ModuleGraph {
+        let mut graph = DiGraph::new();
+        let nodes: Vec<_> = (0..4).map(|at| graph.add_node(ModuleId(at))).collect();
+        for (from, to, kind) in [
+            (0, 1, EdgeKind::Static),
+            (1, 2, EdgeKind::Reexport),
+            (2, 1, EdgeKind::Require),
+            (2, 3, EdgeKind::Dynamic),
+            (3, 0, EdgeKind::Static),
+        ] {
+            graph.add_edge(nodes[from], nodes[to], kind);
         }
-    };
-    for &file in asks {
-        take(file, &mut found);
+        ModuleGraph { graph }
     }
-    let mut next = 0;
-    while let Some(&file) = found.get(next) {
-        for &load in &record.file(file).loads {
-            take(load, &mut found);
-        }
-        next += 1;
+
+    #[test]
+    fn what_is_reached_depends_on_the_edges_that_are_followed() {
+        let graph = graph();
+        let reached = |from: usize, deferred: bool| {
+            let mut reached = HashSet::new();
+            graph.reach(&mut reached, &[ModuleId(from)], |kind| deferred || !kind.is_deferred());
+            reached.len()
+        };
+        assert_eq!([reached(0, false), reached(1, false), reached(1, true)], [3, 2, 4]);
+        assert_eq!(graph.deferred(ModuleId(2)).collect::<Vec<_>>(), [ModuleId(3)]);
     }
-    found
+
+    #[test]
+    fn rings_stand_behind_what_they_ask_for() {
+        let mut rings = graph().rings();
+        rings.iter_mut().for_each(|ring| ring.sort_unstable());
+        assert_eq!(rings, [vec![ModuleId(1), ModuleId(2)], vec![ModuleId(0)], vec![ModuleId(3)]]);
+    }
 }

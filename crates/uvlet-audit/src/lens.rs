@@ -146,7 +146,7 @@ impl<'r> Lens<'r> {
         for file in estimated {
             let (mut all, mut within, mut parts, mut is_whole) = (0_u64, 0_u64, 0_u64, true);
             for at in self.record.file(file).cells.clone() {
-                let cell = &self.record.cells[at as usize];
+                let cell = &self.record.cells[at];
                 if cell.basis != Basis::Estimated {
                     continue;
                 }

@@ -138,7 +138,7 @@ impl Job {
                 let before = *whole.get(&(self.file, self.coding))?;
                 let text = texts.emitted(self.file)?;
                 let mut rest = Vec::with_capacity(text.len());
-                for run in &record.runs[file.runs.start as usize..file.runs.end as usize] {
+                for run in &record.runs[file.runs.clone()] {
                     if !self.cells.contains(&run.cell) {
                         let start = usize::try_from(run.start).ok()?;
                         let length = usize::try_from(run.length).ok()?;

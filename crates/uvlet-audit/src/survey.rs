@@ -12,7 +12,7 @@ use uvlet_record::{
 
 use crate::{
     attribute::apportion_sizes,
-    graph::{self, Reach},
+    graph::Reach,
     lens::{CellSet, Lens},
 };
 
@@ -255,7 +255,7 @@ fn deferred(lens: &Lens<'_>, reach: &Reach, requests: &Requests<'_>) -> Deferred
     let mut loads: BTreeMap<Vec<FileId>, LoadRow> = BTreeMap::new();
     for &at in &reach.loads {
         let load = &record.dynamic_loads[at];
-        let mut added = graph::fetched(record, &load.files);
+        let mut added = record.closure(&load.files);
         added.retain(|file| !startup.contains(file));
         let comes = added.iter().all(|file| at_once.contains(file));
         let when = if comes { load.when } else { When::Later };

@@ -122,6 +122,27 @@ impl Record {
         format!("{}{inside}", package.place).into()
     }
 
+    /// Some files and all that they statically load, in the order of request: these first, then loads
+    /// breadth-first as written.
+    #[must_use]
+    pub fn closure(&self, files: &[FileId]) -> Vec<FileId> {
+        let mut seen = vec![false; self.files.len()];
+        self.closure_beyond(files, &mut seen)
+    }
+
+    /// What some files and their static loads add to what was seen, in the order of request.
+    #[must_use]
+    pub fn closure_beyond(&self, files: &[FileId], seen: &mut [bool]) -> Vec<FileId> {
+        let mut is_new = |file: &FileId| !std::mem::replace(&mut seen[file.at()], true);
+        let mut found: Vec<FileId> = files.iter().copied().filter(&mut is_new).collect();
+        let mut next = 0;
+        while let Some(&file) = found.get(next) {
+            found.extend(self.file(file).loads.iter().copied().filter(&mut is_new));
+            next += 1;
+        }
+        found
+    }
+
     /// Whether the bundler says who asks for whom. Edges that are parsed may lack some, so that what
     /// they do not reach is not taken for unreached.
     #[must_use]

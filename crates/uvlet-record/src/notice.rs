@@ -124,13 +124,6 @@ pub enum Remark {
         /// The whole.
         whole: String,
     },
-    /// Modules ask for others that could not be told.
-    RequestsUnresolved {
-        /// How many requests.
-        count: u64,
-        /// All requests that were read in sources.
-        of: u64,
-    },
     /// A script cannot be parsed.
     ScriptUnparsed {
         /// Why.

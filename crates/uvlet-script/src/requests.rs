@@ -4,16 +4,17 @@
 //! compiler of TypeScript takes out again is left out: imports of types, and of names that no code
 //! uses. `require` counts wherever the name is not some function's own.
 
-use std::collections::{BTreeMap, HashSet};
+use std::collections::{BTreeMap, BTreeSet, HashSet};
 
 use oxc_ast::ast::{
     Argument, ArrowFunctionExpression, AssignmentExpression, AssignmentTarget, BindingIdentifier,
     BindingPattern, CallExpression, Declaration, ExportAllDeclaration, ExportDeclaration,
     ExportDefaultDeclaration, ExportFromDeclaration, ExportNamedDeclaration, Expression, Function,
     IdentifierReference, ImportDeclaration, ImportDeclarationSpecifier, ImportExpression,
-    JSXElement, JSXFragment, NewExpression, ObjectExpression, ObjectPropertyKind,
-    TSExportAssignment, TSImportEqualsDeclaration, TSInterfaceDeclaration, TSModuleReference,
-    TSType, TSTypeAliasDeclaration, TSTypeAnnotation, TSTypeParameterInstantiation,
+    JSXElement, JSXFragment, JSXMemberExpression, JSXMemberExpressionObject, NewExpression,
+    ObjectExpression, ObjectPropertyKind, StaticMemberExpression, TSExportAssignment,
+    TSImportEqualsDeclaration, TSInterfaceDeclaration, TSModuleReference, TSType,
+    TSTypeAliasDeclaration, TSTypeAnnotation, TSTypeParameterInstantiation,
 };
 use oxc_ast_visit::{Visit, walk};
 use oxc_syntax::scope::ScopeFlags;
@@ -35,6 +36,8 @@ pub enum Kind {
     Worker,
     /// `new URL(…, import.meta.url)`.
     Url,
+    /// `@import` of a style.
+    Style,
 }
 
 /// One thing that is asked for.
@@ -98,6 +101,12 @@ struct Finder {
     binding: Vec<usize>,
     /// Names that code uses.
     used: HashSet<String>,
+    /// Names that code uses otherwise than for one of their members.
+    whole: HashSet<String>,
+    /// Members that are read of a name.
+    members: BTreeMap<String, BTreeSet<String>>,
+    /// Imports of all names as one: the request, the name that binds it, other names that are taken.
+    namespaces: Vec<(usize, String, Vec<String>)>,
     /// Exports of local names: outside, inside.
     given: Vec<(String, String)>,
     /// Functions around the place that have a `require` of their own.
@@ -117,8 +126,16 @@ impl Finder {
     fn finish(mut self, is_typed: bool) -> Requests {
         for (outside, inside) in std::mem::take(&mut self.given) {
             let from = self.bound.get(&inside).cloned();
+            self.whole.insert(inside.clone());
             self.used.insert(inside);
             self.found.gives.push(Export { name: outside, from });
+        }
+        for (ask, local, others) in std::mem::take(&mut self.namespaces) {
+            if !self.whole.contains(&local) {
+                let members = self.members.remove(&local).unwrap_or_default();
+                let names = others.into_iter().chain(members);
+                self.found.asks[ask].names = Some(names.collect());
+            }
         }
         if is_typed {
             let is_used = |at: &usize| {
@@ -268,6 +285,9 @@ impl<'a> Visit<'a> for Finder {
         if bound.is_empty() && !specifiers.is_empty() {
             return;
         }
+        let namespace =
+            bound.iter().find(|(_, name)| name.is_none()).map(|(local, _)| local.clone());
+        let others: Vec<String> = bound.iter().filter_map(|(_, name)| name.clone()).collect();
         for (_, name) in &bound {
             taken = taken.zip(name.clone()).map(|(mut names, name)| {
                 names.push(name);
@@ -278,6 +298,7 @@ impl<'a> Visit<'a> for Finder {
         if !bound.is_empty() {
             self.binding.push(at);
         }
+        self.namespaces.extend(namespace.map(|local| (at, local, others)));
         self.bound.extend(bound.into_iter().map(|(local, name)| (local, (at, name))));
     }
 
@@ -414,8 +435,25 @@ impl<'a> Visit<'a> for Finder {
     }
 
     fn visit_identifier_reference(&mut self, name: &IdentifierReference<'a>) {
-        if !self.used.contains(name.name.as_str()) {
+        if !self.whole.contains(name.name.as_str()) {
+            self.whole.insert(name.name.to_string());
             self.used.insert(name.name.to_string());
+        }
+    }
+
+    fn visit_static_member_expression(&mut self, member: &StaticMemberExpression<'a>) {
+        match &member.object {
+            Expression::Identifier(object) => self.member(&object.name, &member.property.name),
+            _ => walk::walk_static_member_expression(self, member),
+        }
+    }
+
+    fn visit_jsx_member_expression(&mut self, member: &JSXMemberExpression<'a>) {
+        match &member.object {
+            JSXMemberExpressionObject::IdentifierReference(object) => {
+                self.member(&object.name, &member.property.name);
+            }
+            _ => walk::walk_jsx_member_expression(self, member),
         }
     }
 
@@ -438,6 +476,11 @@ impl<'a> Visit<'a> for Finder {
 }
 
 impl Finder {
+    fn member(&mut self, object: &str, property: &str) {
+        self.used.insert(object.to_owned());
+        self.members.entry(object.to_owned()).or_default().insert(property.to_owned());
+    }
+
     fn object(&mut self, object: &ObjectExpression<'_>) {
         for property in &object.properties {
             if let ObjectPropertyKind::ObjectProperty(property) = property
@@ -464,7 +507,7 @@ mod tests {
             r#"import "./setup"; import a, { b as c } from "a"; import * as d from "d"; import type { T } from "t";
             export { e, f as default } from "./e"; export * from "./all"; export { c as g };
             const lazy = () => import(`./lazy`); const h = require("./h"); new Worker(new URL("./w.js", import.meta.url));
-            function inner(require) { require("./no") } export const [i, { j: k }] = x;"#,
+            function inner(require) { require("./no") } export const [i, { j: k }] = x; d(); import * as m from "m"; m.n(<m.P/>);"#,
             false,
         );
         let asks: Vec<_> = found
@@ -482,6 +525,7 @@ mod tests {
             ("./lazy", Kind::Dynamic, None),
             ("./h", Kind::Require, None),
             ("./w.js", Kind::Worker, None),
+            ("m", Kind::Import, names("P n")),
         ];
         assert_eq!(asks, expected);
         let gives: Vec<_> = found

@@ -62,9 +62,6 @@ fn remark(remark: &Remark) -> String {
         Remark::PartOfBuild { whole } => format!(
             "is part of a build whose pages are in {whole}; `uvlet survey {whole}` measures all of it"
         ),
-        Remark::RequestsUnresolved { count, of } => format!(
-            "{count} of {of} imports in the sources lead to no module of the build; --root DIR, with the project's packages, may tell more"
-        ),
         Remark::ScriptUnparsed { reason } => format!("{reason}: what it loads is unknown"),
         Remark::SettingUnused { setting } => {
             let what = match setting {

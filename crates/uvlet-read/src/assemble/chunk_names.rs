@@ -71,7 +71,7 @@ fn own_chunks(record: &Record, chunks: &[Chunk]) -> BTreeMap<FileId, usize> {
     for (at, entry) in record.entries.iter().enumerate() {
         let is_script = |id: &FileId| record.file(*id).kind == Kind::Script;
         let scripts: Vec<FileId> = entry.requested.iter().copied().filter(is_script).collect();
-        let closure = closure(record, &scripts);
+        let closure = record.closure(&scripts);
         let is_needed = |id: &FileId| {
             closure.iter().any(|other| other != id && record.file(*other).loads.contains(id))
         };
@@ -101,16 +101,6 @@ fn own_chunks(record: &Record, chunks: &[Chunk]) -> BTreeMap<FileId, usize> {
             Some((*same.or(last)?, at))
         })
         .collect()
-}
-
-/// Some files and all that they statically load.
-fn closure(record: &Record, files: &[FileId]) -> BTreeSet<FileId> {
-    let mut found: BTreeSet<FileId> = files.iter().copied().collect();
-    let mut open = files.to_vec();
-    while let Some(file) = open.pop() {
-        open.extend(record.file(file).loads.iter().filter(|load| found.insert(**load)));
-    }
-    found
 }
 
 /// What dynamic loads open.

@@ -1,11 +1,32 @@
 //! Which module asks for which: as the bundler says, else as the sources do.
+//!
+//! Where a bundler says it, sources add the names that are taken. Where none does, every source is
+//! parsed and what it asks for is looked for among the modules of the build; what leads past modules
+//! that left no byte is followed by the names that are taken ([`vanished`]).
 
-use std::path::Path;
+mod installed;
+mod placement;
+mod resolve;
+mod sources;
+mod vanished;
 
-use uvlet_record::{Edge, EdgeBasis, Record, Texts};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    path::Path,
+};
+
+use rayon::iter::{IntoParallelIterator, ParallelIterator};
+use uvlet_record::{
+    Edge, EdgeBasis, EdgeKind, ModuleFormat, ModuleId, Record, Texts, UnresolvedRequest,
+};
+use uvlet_script::requests::{Kind, Request};
 
 use super::modules::Modules;
 use crate::descriptions::Described;
+use placement::Placement;
+use resolve::{Meant, Resolver};
+use sources::SourceFacts;
+use vanished::Vanished;
 
 /// The bundler's edges between modules of the record.
 pub fn said(described: &Described, modules: &Modules) -> Vec<Edge> {
@@ -21,5 +42,152 @@ pub fn said(described: &Described, modules: &Modules) -> Vec<Edge> {
     edges
 }
 
-/// Looks into the sources of the modules.
-pub fn look_into_sources(_record: &mut Record, _texts: &dyn Texts, _root: Option<&Path>) {}
+/// Looks into the sources of the modules: digests, formats, and who asks for whom.
+pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&Path>) {
+    let facts = sources::read(record, texts);
+    sources::describe(record, &facts);
+    if record.has_said_edges() && record.edges.iter().all(|edge| edge.request.is_some()) {
+        return by_request(&mut record.edges, &facts);
+    }
+    let resolver = Resolver::new(record, &facts, root);
+    let of_module = |at: usize| {
+        let from = ModuleId::new(at);
+        let asks = facts[at].iter().flat_map(|facts| &facts.requests.asks);
+        let asks = asks.map(|ask| (ask, resolver.resolve(from, ask))).collect::<Vec<_>>();
+        (from, asks)
+    };
+    let asked: Vec<(ModuleId, Vec<(&Request, Meant)>)> =
+        (0..record.modules.len()).into_par_iter().map(of_module).collect();
+    let mut found = Graph::default();
+    for (from, asks) in &asked {
+        found.elements(*from, &resolver, facts[from.at()].as_ref());
+        for (ask, meant) in asks {
+            found.direct(*from, ask, meant);
+        }
+    }
+    if record.has_said_edges() {
+        let names = found.names();
+        annotate(&mut record.edges, &names);
+        return;
+    }
+    let placement = Placement::of(record);
+    let vanished = Vanished { record, facts: &facts, resolver: &resolver, placement: &placement };
+    vanished.follow(&asked, &mut found);
+    let Graph { edges, unresolved } = found;
+    record.edges = edges.into_iter().filter(|edge| edge.from != edge.to).collect();
+    record.unresolved_requests = unresolved.into_iter().collect();
+}
+
+/// Edges while they are found.
+#[derive(Default)]
+pub struct Graph {
+    edges: BTreeSet<Edge>,
+    unresolved: BTreeSet<UnresolvedRequest>,
+}
+
+impl Graph {
+    /// What a request leads to by itself.
+    fn direct(&mut self, from: ModuleId, ask: &Request, meant: &Meant) {
+        if let Meant::Module(to) = meant {
+            self.add(from, *to, ask, ask.names.clone(), EdgeBasis::Parsed);
+        }
+    }
+
+    /// A request's edge to a module.
+    fn add(
+        &mut self,
+        from: ModuleId,
+        to: ModuleId,
+        ask: &Request,
+        names: Option<Vec<String>>,
+        basis: EdgeBasis,
+    ) {
+        let (kind, request) = (kind(ask.kind), Some(ask.specifier.clone()));
+        self.edges.insert(Edge { from, to, kind, request, names, basis });
+    }
+
+    fn unresolved(&mut self, from: ModuleId, ask: &Request) {
+        let (request, kind) = (ask.specifier.clone(), kind(ask.kind));
+        self.unresolved.insert(UnresolvedRequest { from, request, kind });
+    }
+
+    /// A compiler turns elements into calls of a library that it imports itself.
+    fn elements(&mut self, from: ModuleId, resolver: &Resolver<'_>, facts: Option<&SourceFacts>) {
+        let Some(facts) = facts.filter(|facts| facts.requests.has_elements) else { return };
+        let library = facts.requests.elements_from.as_deref();
+        if let Some(to) = resolver.elements(from, library) {
+            let specifier = resolver.path(to).to_owned();
+            let ask = Request { specifier, kind: Kind::Import, names: None };
+            self.add(from, to, &ask, None, EdgeBasis::Parsed);
+        }
+    }
+
+    /// The names that are taken of each module, by who takes them.
+    fn names(self) -> Names {
+        let mut names = Names::new();
+        for edge in self.edges {
+            let entry = names.entry((edge.from, edge.to));
+            entry
+                .and_modify(|(_, names)| {
+                    let both = names.take().zip(edge.names.clone());
+                    *names = both.map(|(mut names, more)| {
+                        names.extend(more);
+                        names.sort();
+                        names.dedup();
+                        names
+                    });
+                })
+                .or_insert((edge.request, edge.names));
+        }
+        names
+    }
+}
+
+/// Requests by asking and asked module, with the names that they take.
+type Names = BTreeMap<(ModuleId, ModuleId), (Option<String>, Option<Vec<String>>)>;
+
+/// Adds to what the bundler says the names that are taken by the same request.
+fn by_request(edges: &mut [Edge], facts: &[Option<SourceFacts>]) {
+    for edge in edges.iter_mut().filter(|edge| !edge.kind.is_deferred()) {
+        let asks = facts[edge.from.at()].iter().flat_map(|facts| &facts.requests.asks);
+        let is_it = |ask: &&Request| Some(&ask.specifier) == edge.request.as_ref();
+        let mut asks = asks.filter(is_it).peekable();
+        if edge.names.is_some() || asks.peek().is_none() {
+            continue;
+        }
+        let names: Option<Vec<&[String]>> = asks.map(|ask| ask.names.as_deref()).collect();
+        edge.names = names.map(|names| {
+            let names: BTreeSet<String> = names.concat().into_iter().collect();
+            names.into_iter().collect()
+        });
+    }
+    edges.sort_unstable();
+}
+
+/// Adds to what the bundler says the request and the names as the source has them.
+fn annotate(edges: &mut [Edge], names: &Names) {
+    for edge in edges.iter_mut().filter(|edge| !edge.kind.is_deferred()) {
+        if let Some((request, names)) = names.get(&(edge.from, edge.to)) {
+            edge.names = edge.names.take().or_else(|| names.clone());
+            edge.request = edge.request.take().or_else(|| request.clone());
+        }
+    }
+    edges.sort_unstable();
+}
+
+fn kind(kind: Kind) -> EdgeKind {
+    match kind {
+        Kind::Import => EdgeKind::Static,
+        Kind::Reexport => EdgeKind::Reexport,
+        Kind::Require => EdgeKind::Require,
+        Kind::Dynamic => EdgeKind::Dynamic,
+        Kind::Worker => EdgeKind::Worker,
+        Kind::Url => EdgeKind::Url,
+        Kind::Style => EdgeKind::Style,
+    }
+}
+
+/// Whether a module is a style.
+fn is_style(record: &Record, id: ModuleId) -> bool {
+    record.module(id).format == Some(ModuleFormat::Style)
+}

@@ -23,6 +23,32 @@ pub fn urls(text: &str) -> StyleUrls {
     urls
 }
 
+/// Other styles that a style imports, in the order written.
+pub fn imports(text: &str) -> Vec<String> {
+    let mut parser = Parser::new(text);
+    let mut imports = Vec::new();
+    let mut is_import = false;
+    while let Ok(token) = parser.next() {
+        let token = token.clone();
+        match token {
+            Token::AtKeyword(name) => {
+                is_import =
+                    ["import", "use", "forward"].iter().any(|word| name.eq_ignore_ascii_case(word));
+                continue;
+            }
+            Token::UnquotedUrl(url) | Token::QuotedString(url) if is_import => {
+                imports.push(url.to_string());
+            }
+            Token::Function(name) if is_import && name.eq_ignore_ascii_case("url") => {
+                inside(&mut parser, |block| imports.extend(first_string(block)));
+            }
+            _ => {}
+        }
+        is_import = false;
+    }
+    imports
+}
+
 fn collect(parser: &mut Parser<'_>, urls: &mut StyleUrls) {
     let mut at_rule = String::new();
     while let Ok(token) = parser.next() {

@@ -1,0 +1,78 @@
+//! What a request means on disk: packages that are installed under the project's folder, with their
+//! `exports`, `browser`, `module` and `main`, and the `paths` of `tsconfig.json`.
+//!
+//! Nothing outside the project's folder is taken for an answer.
+
+use std::path::{Path, PathBuf};
+
+use oxc_resolver::{
+    AliasValue, ResolveOptions, Resolver, TsconfigDiscovery, TsconfigOptions, TsconfigReferences,
+};
+use uvlet_script::requests::Kind;
+
+/// Resolves requests on disk, as bundlers for browsers do.
+pub struct Installed {
+    root: PathBuf,
+    of_import: Resolver,
+    of_require: Resolver,
+}
+
+/// Endings that may be left out, in the order in which they are tried.
+pub const ENDINGS: [&str; 12] = [
+    ".tsx", ".ts", ".jsx", ".js", ".mjs", ".cjs", ".mts", ".cts", ".json", ".vue", ".svelte",
+    ".css",
+];
+
+impl Installed {
+    /// Under a project's folder, if there is one.
+    pub fn under(root: Option<&Path>) -> Option<Self> {
+        let root = root?.canonicalize().ok()?;
+        let config = root.join("tsconfig.json");
+        let tsconfig = config.is_file().then(|| {
+            TsconfigDiscovery::Manual(TsconfigOptions {
+                config_file: config,
+                references: TsconfigReferences::Auto,
+            })
+        });
+        let options = |way: &str| ResolveOptions {
+            tsconfig: tsconfig.clone(),
+            extensions: ENDINGS.map(str::to_owned).to_vec(),
+            extension_alias: [
+                (".js", &[".ts", ".tsx", ".js"][..]),
+                (".jsx", &[".tsx", ".jsx"]),
+                (".mjs", &[".mts", ".mjs"]),
+                (".cjs", &[".cts", ".cjs"]),
+            ]
+            .map(|(from, to)| {
+                (from.to_owned(), to.iter().map(|ending| (*ending).to_owned()).collect())
+            })
+            .to_vec(),
+            condition_names: ["browser", way, "module", "production", "default"]
+                .map(str::to_owned)
+                .to_vec(),
+            main_fields: ["browser", "module", "main"].map(str::to_owned).to_vec(),
+            alias_fields: vec![vec!["browser".to_owned()]],
+            fallback: vec![("server-only".to_owned(), vec![AliasValue::Ignore])],
+            ..ResolveOptions::default()
+        };
+        let of_import = Resolver::new(options("import"));
+        let of_require = of_import.clone_with_options(options("require"));
+        Some(Self { root, of_import, of_require })
+    }
+
+    /// The file that a request means, from the project's folder; `folder` is that of the asking module.
+    pub fn resolve(&self, folder: &str, specifier: &str, kind: Kind) -> Option<String> {
+        let folder = self.root.join(folder);
+        let resolver = if kind == Kind::Require { &self.of_require } else { &self.of_import };
+        let found = folder.is_dir().then(|| resolver.resolve(&folder, specifier).ok())??;
+        let inside = found.path().strip_prefix(&self.root).ok()?;
+        let parts: Option<Vec<&str>> = inside.iter().map(|part| part.to_str()).collect();
+        Some(parts?.join("/"))
+    }
+
+    /// A file of the project, as it lies there.
+    pub fn disk(&self, location: &str) -> Option<PathBuf> {
+        let path = self.root.join(location).canonicalize().ok()?;
+        (path.starts_with(&self.root) && path.is_file()).then_some(path)
+    }
+}

@@ -1,0 +1,459 @@
+//! Requests that lead past modules which left no byte, such as files that only hand on what others
+//! give.
+//!
+//! Where such a file lies under the project's folder it is read, and the names that are taken are
+//! followed through it. Else a module is meant that gives a name which is taken, in the same package
+//! or folder, and that is loaded wherever the asking module is; what stands behind an `export *` is
+//! what nobody else asks for.
+
+use std::{
+    collections::{BTreeSet, HashMap, HashSet},
+    sync::Mutex,
+};
+
+use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId, Record};
+use uvlet_script::requests::{Kind, Request};
+
+use super::{
+    Graph, is_style,
+    placement::{Placement, With},
+    resolve::{Gone, Meant, Resolver, folder, tail},
+    sources::{self, SourceFacts},
+};
+use crate::project::read_file;
+
+/// Bytes of a source that is read.
+const LONGEST: u64 = 16 << 20;
+
+/// Files that a name is followed through.
+const DEEPEST: usize = 32;
+
+/// Letters below which a name tells nothing.
+const TELLING: usize = 3;
+
+/// What requests are followed with.
+pub struct Vanished<'a> {
+    pub record: &'a Record,
+    pub facts: &'a [Option<SourceFacts>],
+    pub resolver: &'a Resolver<'a>,
+    pub placement: &'a Placement,
+}
+
+/// Who asks for what, and what each request means.
+type Asked<'a> = [(ModuleId, Vec<(&'a Request, Meant)>)];
+
+/// Modules by the names that they give themselves.
+type Givers<'a> = HashMap<&'a str, Vec<ModuleId>>;
+
+impl Vanished<'_> {
+    /// Adds what requests lead to past what is gone.
+    pub fn follow(&self, asked: &Asked<'_>, graph: &mut Graph) {
+        let givers = self.givers();
+        let files = Files(Mutex::default());
+        let mut open: Vec<Open<'_>> = Vec::new();
+        for (from, asks) in asked {
+            for (ask, meant) in asks {
+                match meant {
+                    Meant::Unknown => graph.unresolved(*from, ask),
+                    Meant::Gone(gone) => {
+                        let one = Open { from: *from, ask, gone, missing: Vec::new() };
+                        open.extend(self.one(one, &givers, &files, graph));
+                    }
+                    Meant::Module(_) | Meant::Elsewhere => {}
+                }
+            }
+        }
+        self.orphans(&open, graph);
+    }
+
+    /// Follows one request; what is left of it is open.
+    fn one<'o>(
+        &self,
+        mut open: Open<'o>,
+        givers: &Givers<'_>,
+        files: &Files,
+        graph: &mut Graph,
+    ) -> Option<Open<'o>> {
+        let Open { from, ask, gone, .. } = open;
+        let mut found = self.on_disk(gone, ask.names.as_deref(), files);
+        if found.is_empty() && gone.location.is_none() {
+            found = self.by_names(from, ask, gone, givers);
+        }
+        found.retain(|(to, _)| *to != from && self.placement.is_there(*to));
+        let names = ask.names.iter().flatten();
+        let is_missing =
+            |name: &&String| !found.iter().any(|(_, taken)| taken.as_ref() == Some(*name));
+        open.missing = names.filter(is_missing).cloned().collect();
+        let is_done = match &ask.names {
+            Some(names) => names.is_empty() || open.missing.is_empty(),
+            None => !found.is_empty(),
+        };
+        for (to, name) in found {
+            let names = name.map(|name| vec![name]);
+            graph.add(from, to, ask, names, EdgeBasis::Inferred);
+        }
+        (!is_done).then_some(open)
+    }
+
+    fn givers(&self) -> Givers<'_> {
+        let mut givers: Givers<'_> = HashMap::new();
+        for (at, facts) in self.facts.iter().enumerate() {
+            let id = ModuleId::new(at);
+            let Some(facts) = facts.as_ref().filter(|_| self.placement.is_there(id)) else {
+                continue;
+            };
+            for give in facts.requests.gives.iter().filter(|give| give.from.is_none()) {
+                let names = givers.entry(&give.name).or_default();
+                if names.last() != Some(&id) {
+                    names.push(id);
+                }
+            }
+        }
+        givers
+    }
+
+    /// Through files on disk.
+    fn on_disk(
+        &self,
+        gone: &Gone,
+        names: Option<&[String]>,
+        files: &Files,
+    ) -> BTreeSet<(ModuleId, Option<String>)> {
+        let mut found = BTreeSet::new();
+        let Some(location) = &gone.location else { return found };
+        let mut seen = HashSet::new();
+        let mut walk = Walk { vanished: self, files, found: &mut found, seen: &mut seen };
+        match names {
+            Some(names) => {
+                names.iter().for_each(|name| _ = walk.name(location, name, name, 0));
+                walk.effects(location, 0);
+            }
+            None => walk.all(location, 0),
+        }
+        found
+    }
+
+    /// By the names that are taken, among what is loaded wherever the asking module is.
+    fn by_names(
+        &self,
+        from: ModuleId,
+        ask: &Request,
+        gone: &Gone,
+        givers: &Givers<'_>,
+    ) -> BTreeSet<(ModuleId, Option<String>)> {
+        let mut found = BTreeSet::new();
+        for name in ask.names.iter().flatten() {
+            let of_name = |name: &str| {
+                let givers = givers.get(name).into_iter().flatten().copied();
+                self.surest(from, givers.filter(|id| self.may_be(from, *id, gone)), ask)
+            };
+            let wanted = match name.as_str() {
+                "default" => tail(&gone.stem),
+                name => name,
+            };
+            let mut candidates = match name.len() >= TELLING && name != "default" {
+                true => of_name(name),
+                false => Vec::new(),
+            };
+            if candidates.len() > 1 {
+                let best = self.called(&candidates, wanted);
+                candidates = if best.is_empty() { self.nearest(candidates, gone) } else { best };
+            }
+            if candidates.is_empty() {
+                candidates = self.called(&of_name("default"), wanted);
+                // A file that is named stands for no file of that name elsewhere.
+                if ask.specifier.starts_with('.') && name == "default" {
+                    candidates.retain(|id| self.is_near(*id, gone));
+                }
+            }
+            if candidates.is_empty() && !ask.specifier.starts_with('.') && name.len() >= TELLING {
+                candidates = self.handed_on(from, name, ask, gone, givers);
+            }
+            if let [only] = candidates.as_slice() {
+                found.insert((*only, Some(name.clone())));
+            }
+        }
+        found
+    }
+
+    /// What a package hands on of packages that its modules ask for.
+    fn handed_on(
+        &self,
+        from: ModuleId,
+        name: &str,
+        ask: &Request,
+        gone: &Gone,
+        givers: &Givers<'_>,
+    ) -> Vec<ModuleId> {
+        let Some(package) = gone.package else { return Vec::new() };
+        let others = self.resolver.asked_by(package, self.facts);
+        let givers = givers.get(name).into_iter().flatten().copied();
+        let is_theirs = |id: &ModuleId| {
+            self.record.module(*id).package.is_some_and(|package| others.contains(&package))
+        };
+        self.surest(from, givers.filter(is_theirs), ask)
+    }
+
+    /// Those that are most surely loaded where a module is.
+    fn surest(
+        &self,
+        from: ModuleId,
+        ids: impl Iterator<Item = ModuleId>,
+        ask: &Request,
+    ) -> Vec<ModuleId> {
+        if !matches!(ask.kind, Kind::Import | Kind::Reexport | Kind::Require) {
+            return ids.collect();
+        }
+        let with: Vec<(ModuleId, With)> =
+            ids.map(|id| (id, self.placement.with(id, from))).collect();
+        let best = with.iter().map(|(_, with)| *with).max().filter(|best| *best > With::Never);
+        with.into_iter().filter(|(_, with)| Some(*with) == best).map(|(id, _)| id).collect()
+    }
+
+    /// Those whose files, or whose folders where they are the index, are called so: exactly, else but
+    /// for the way of writing it.
+    fn called(&self, ids: &[ModuleId], name: &str) -> Vec<ModuleId> {
+        let plain = |text: &str| text.replace(['-', '_', '.'], "").to_ascii_lowercase();
+        let own_name = |id: &ModuleId| {
+            let path = self.resolver.path(*id);
+            let stem = tail(path);
+            if stem == "index" { tail(folder(path)) } else { stem }
+        };
+        let exactly: Vec<ModuleId> =
+            ids.iter().copied().filter(|id| own_name(id) == name).collect();
+        if !exactly.is_empty() {
+            return exactly;
+        }
+        ids.iter().copied().filter(|id| plain(own_name(id)) == plain(name)).collect()
+    }
+
+    /// Whether a module may stand behind one that is gone.
+    fn may_be(&self, from: ModuleId, id: ModuleId, gone: &Gone) -> bool {
+        let module = self.record.module(id);
+        id != from && module.package == gone.package && module.format != Some(ModuleFormat::Style)
+    }
+
+    /// Those below the folder of what is gone, if any are; else those beside it; else all.
+    fn nearest(&self, ids: Vec<ModuleId>, gone: &Gone) -> Vec<ModuleId> {
+        let stem = gone.stem.strip_suffix("/index").unwrap_or(&gone.stem);
+        for folder in [stem, folder(stem)] {
+            let below = |id: &&ModuleId| self.is_below(**id, folder);
+            let near: Vec<ModuleId> = ids.iter().filter(below).copied().collect();
+            if !near.is_empty() {
+                return near;
+            }
+        }
+        ids
+    }
+
+    fn is_near(&self, id: ModuleId, gone: &Gone) -> bool {
+        self.is_below(id, folder(gone.stem.strip_suffix("/index").unwrap_or(&gone.stem)))
+    }
+
+    fn is_below(&self, id: ModuleId, folder: &str) -> bool {
+        self.resolver.path(id).strip_prefix(folder).is_some_and(|rest| rest.starts_with('/'))
+    }
+
+    /// What nobody asks for stands behind a request whose names were not all found: the only one that
+    /// there is, else the one whose names it is called by, else one that takes everything. What is
+    /// left is not told.
+    fn orphans(&self, open: &[Open<'_>], graph: &mut Graph) {
+        let asked: HashSet<ModuleId> = graph.edges.iter().map(|edge| edge.to).collect();
+        let roots: HashSet<ModuleId> =
+            self.record.entries.iter().flat_map(|entry| entry.roots.iter().copied()).collect();
+        let ids = (0..self.record.modules.len()).map(ModuleId::new);
+        let is_orphan = |id: &ModuleId| {
+            self.placement.is_there(*id)
+                && !asked.contains(id)
+                && !roots.contains(id)
+                && !is_style(self.record, *id)
+        };
+        let mut is_told = vec![false; open.len()];
+        for orphan in ids.filter(is_orphan) {
+            let may = |open: &Open<'_>| {
+                let stem = open.gone.stem.strip_suffix("/index").unwrap_or(&open.gone.stem);
+                let is_below = || self.is_below(orphan, stem);
+                open.gone.location.is_none()
+                    && self.may_be(open.from, orphan, open.gone)
+                    && (open.gone.package.is_some() || is_below())
+                    && self.placement.with(orphan, open.from) > With::Never
+            };
+            let candidates: Vec<usize> = (0..open.len()).filter(|&at| may(&open[at])).collect();
+            let path = self.resolver.path(orphan).to_ascii_lowercase();
+            let is_named = |at: &&usize| open[**at].missing.iter().any(|name| spells(&path, name));
+            let takes_all = |at: &&usize| open[**at].ask.names.is_none();
+            let named: Vec<usize> = candidates.iter().filter(is_named).copied().collect();
+            let chosen = match (candidates.as_slice(), named.is_empty()) {
+                ([only], _) => vec![*only],
+                (_, false) => named,
+                _ => candidates.iter().filter(takes_all).copied().collect(),
+            };
+            for at in chosen {
+                is_told[at] = true;
+                let Open { from, ask, .. } = open[at];
+                graph.add(from, orphan, ask, None, EdgeBasis::Inferred);
+            }
+        }
+        for (open, is_told) in open.iter().zip(is_told) {
+            if !is_told {
+                graph.unresolved(open.from, open.ask);
+            }
+        }
+    }
+}
+
+/// A request of which something was not found.
+struct Open<'o> {
+    from: ModuleId,
+    ask: &'o Request,
+    gone: &'o Gone,
+    /// Names of which it is not known who gives them.
+    missing: Vec<String>,
+}
+
+/// Whether a path, in small letters, holds every word of a name such as `BarChart`.
+fn spells(path: &str, name: &str) -> bool {
+    let mut words: Vec<String> = Vec::new();
+    for letter in name.chars() {
+        match words.last_mut() {
+            Some(word) if !letter.is_ascii_uppercase() => word.push(letter),
+            _ => words.push(letter.to_ascii_lowercase().to_string()),
+        }
+    }
+    name.len() >= TELLING && words.iter().all(|word| path.contains(word.as_str()))
+}
+
+/// Files on disk that were read.
+struct Files(Mutex<HashMap<String, Option<std::sync::Arc<SourceFacts>>>>);
+
+/// A walk through files that left no byte.
+struct Walk<'w, 'a> {
+    vanished: &'w Vanished<'a>,
+    files: &'w Files,
+    found: &'w mut BTreeSet<(ModuleId, Option<String>)>,
+    seen: &'w mut HashSet<(String, String)>,
+}
+
+impl Walk<'_, '_> {
+    fn read(&self, location: &str) -> Option<std::sync::Arc<SourceFacts>> {
+        let mut known = self.files.0.lock().ok()?;
+        if let Some(known) = known.get(location) {
+            return known.clone();
+        }
+        let read = || {
+            let path = self.vanished.resolver.disk(location)?;
+            let text = String::from_utf8(read_file(&path, LONGEST)?).ok()?;
+            let facts = sources::facts(location, &text);
+            // What is no ES module vanishes only where nothing can reach it.
+            facts.requests.is_module.then(|| std::sync::Arc::new(facts))
+        };
+        let facts = read();
+        known.insert(location.to_owned(), facts.clone());
+        facts
+    }
+
+    fn meant(&self, location: &str, ask: &Request) -> Meant {
+        let package = self.vanished.record.packages.iter().position(|package| {
+            location.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+        });
+        let package = package.map(uvlet_record::PackageId::new);
+        self.vanished.resolver.resolve_in(folder(location), package, ask)
+    }
+
+    /// Follows a name that a file gives; `taken` is what the asking module calls it. Whether it was
+    /// found.
+    fn name(&mut self, location: &str, name: &str, taken: &str, depth: usize) -> bool {
+        if depth > DEEPEST || !self.seen.insert((location.to_owned(), name.to_owned())) {
+            return false;
+        }
+        let Some(facts) = self.read(location) else { return false };
+        let requests = &facts.requests;
+        if let Some(give) = requests.gives.iter().find(|give| give.name == name) {
+            let Some((ask, inside)) = &give.from else { return true };
+            self.hand_on(location, &requests.asks[*ask], inside.as_deref(), taken, depth);
+            return true;
+        }
+        let all = requests.gives_all_of.iter();
+        all.into_iter().any(|&ask| {
+            let ask = &requests.asks[ask];
+            match self.meant(location, ask) {
+                Meant::Module(id) => {
+                    let gives = self.gives(id, name, &mut HashSet::new());
+                    if gives {
+                        self.found.insert((id, Some(taken.to_owned())));
+                    }
+                    gives
+                }
+                Meant::Gone(Gone { location: Some(next), .. }) => {
+                    self.name(&next, name, taken, depth + 1)
+                }
+                _ => false,
+            }
+        })
+    }
+
+    /// Whether a module of the build gives a name, by itself or from others.
+    fn gives(&self, id: ModuleId, name: &str, seen: &mut HashSet<ModuleId>) -> bool {
+        let Some(Some(facts)) = self.vanished.facts.get(id.at()) else { return true };
+        let requests = &facts.requests;
+        if !requests.is_module || requests.gives.iter().any(|give| give.name == name) {
+            return true;
+        }
+        seen.insert(id)
+            && requests.gives_all_of.iter().any(|&ask| {
+                match self.vanished.resolver.resolve(id, &requests.asks[ask]) {
+                    Meant::Module(next) => self.gives(next, name, seen),
+                    _ => false,
+                }
+            })
+    }
+
+    fn hand_on(
+        &mut self,
+        location: &str,
+        ask: &Request,
+        name: Option<&str>,
+        taken: &str,
+        depth: usize,
+    ) {
+        match (self.meant(location, ask), name) {
+            (Meant::Module(id), _) => _ = self.found.insert((id, Some(taken.to_owned()))),
+            (Meant::Gone(Gone { location: Some(next), .. }), Some(name)) => {
+                self.name(&next, name, taken, depth + 1);
+                self.effects(&next, depth + 1);
+            }
+            (Meant::Gone(Gone { location: Some(next), .. }), None) => self.all(&next, depth + 1),
+            _ => {}
+        }
+    }
+
+    /// What a file asks for only for what it does.
+    fn effects(&mut self, location: &str, depth: usize) {
+        let Some(facts) = self.read(location).filter(|_| depth <= DEEPEST) else { return };
+        let is_effect = |ask: &&Request| {
+            ask.kind == Kind::Import && ask.names.as_ref().is_some_and(Vec::is_empty)
+        };
+        for ask in facts.requests.asks.iter().filter(is_effect) {
+            if let Meant::Module(id) = self.meant(location, ask) {
+                self.found.insert((id, None));
+            }
+        }
+    }
+
+    /// Everything that a file hands on.
+    fn all(&mut self, location: &str, depth: usize) {
+        if depth > DEEPEST || !self.seen.insert((location.to_owned(), String::new())) {
+            return;
+        }
+        let Some(facts) = self.read(location) else { return };
+        let statically =
+            |ask: &&Request| matches!(ask.kind, Kind::Import | Kind::Reexport | Kind::Require);
+        for ask in facts.requests.asks.iter().filter(statically) {
+            match self.meant(location, ask) {
+                Meant::Module(id) => _ = self.found.insert((id, None)),
+                Meant::Gone(Gone { location: Some(next), .. }) => self.all(&next, depth + 1),
+                _ => {}
+            }
+        }
+    }
+}
