@@ -31,7 +31,7 @@ fn benches(criterion: &mut Criterion) {
     group.bench_function("survey a folder", |bench| {
         bench.iter(|| {
             let record = open(folder.path(), &options);
-            let files = record.map_or(0, |record| {
+            let files = record.map_or(0, |(record, _)| {
                 survey(&Lens::new(&record)).entries.first().map_or(0, |e| e.startup.file_count)
             });
             assert_eq!(files, SCRIPTS.len() + 1);

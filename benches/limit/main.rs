@@ -1,12 +1,12 @@
 //! The yardstick: only the work that no reader of a build can leave out, with the same libraries and as
-//! many threads. It maps the files, reads the stats once, walks the source maps, compresses what is
-//! shipped, and parses the scripts where there are no stats. It answers nothing.
+//! many threads. It reads the files as the reader does (a copy that nobody else can change), reads the
+//! stats once, walks the source maps, compresses what is shipped, and parses the scripts where there
+//! are no stats. It answers nothing.
 //!
 //! `limit FOLDER [STATS]`
 
-use std::{env, error::Error, fs::File, path::PathBuf, str};
+use std::{env, error::Error, fs, path::PathBuf, str};
 
-use memmap2::Mmap;
 use oxc_allocator::Allocator;
 use oxc_parser::Parser;
 use oxc_span::SourceType;
@@ -92,18 +92,11 @@ fn main() -> Result<(), Box<dyn Error>> {
     }
 }
 
-#[expect(unsafe_code, reason = "as the reader does")]
-fn mapped(path: &PathBuf) -> Result<Mmap, Box<dyn Error>> {
-    let file = File::open(path)?;
-    // SAFETY: nobody changes the generated files meanwhile.
-    Ok(unsafe { Mmap::map(&file)? })
-}
-
 impl Job {
     fn run(&self) -> Result<usize, Box<dyn Error>> {
         Ok(match self {
             Self::Stats(path) => {
-                let text = mapped(path)?;
+                let text = fs::read(path)?;
                 let stats: Stats<'_> = serde_json::from_slice(&text)?;
                 let _ = &stats.chunks;
                 let named = |module: &Module<'_>| {
@@ -115,19 +108,19 @@ impl Job {
                 names + stats.modules.iter().map(named).sum::<usize>()
             }
             Self::Walk(script, map) => {
-                let (text, map) = (mapped(script)?, mapped(map)?);
+                let (text, map) = (fs::read(script)?, fs::read(map)?);
                 let map = SourceMap::parse(str::from_utf8(&map)?)?;
                 walk(&text, &map, &Shape::default())?.spans.len()
             }
             Self::Parse(path) => {
-                let text = mapped(path)?;
+                let text = fs::read(path)?;
                 let allocator = Allocator::default();
                 let source = str::from_utf8(&text)?;
                 let parsed = Parser::new(&allocator, source, SourceType::unambiguous()).parse();
                 parsed.program.body.len()
             }
             Self::Compress(path) => {
-                let text = mapped(path)?;
+                let text = fs::read(path)?;
                 Coding::Gzip.encode(&text, Coding::Gzip.level(), &|_| {})?.len()
             }
         })

@@ -107,9 +107,12 @@ impl Walker<'_> {
 
     /// Whether all formats want what stands inside to be walked.
     fn all(&mut self, mut look: impl FnMut(&mut dyn ScriptFormat, &mut Found) -> Walk) -> bool {
-        let found = &mut self.found;
-        let looks = self.formats.iter_mut().map(|format| look(format.as_mut(), found));
-        looks.fold(true, |inside, walk| inside && walk == Walk::Inside)
+        let mut inside = true;
+        // Each looks, whatever the others want.
+        for format in &mut self.formats {
+            inside &= look(format.as_mut(), &mut self.found) == Walk::Inside;
+        }
+        inside
     }
 
     fn in_branch(&mut self, walk: impl FnOnce(&mut Self)) {

@@ -49,6 +49,16 @@ pub struct Request {
     pub kind: Kind,
     /// The names that are taken of it, by their names there; `None` where it may be any.
     pub names: Option<Vec<String>>,
+    /// Of names of which only members are used, these.
+    pub members: BTreeMap<String, Vec<String>>,
+}
+
+impl Request {
+    /// A request of which it is not known what it takes.
+    #[must_use]
+    pub fn plain(specifier: String, kind: Kind) -> Self {
+        Self { specifier, kind, names: None, members: BTreeMap::new() }
+    }
 }
 
 /// A name that a module gives.
@@ -115,7 +125,7 @@ struct Finder {
 
 impl Finder {
     fn ask(&mut self, specifier: &str, kind: Kind, names: Option<Vec<String>>) -> usize {
-        self.found.asks.push(Request { specifier: specifier.to_owned(), kind, names });
+        self.found.asks.push(Request { names, ..Request::plain(specifier.to_owned(), kind) });
         self.found.asks.len() - 1
     }
 
@@ -135,6 +145,15 @@ impl Finder {
                 let members = self.members.remove(&local).unwrap_or_default();
                 let names = others.into_iter().chain(members);
                 self.found.asks[ask].names = Some(names.collect());
+            }
+        }
+        for (local, (ask, name)) in &self.bound {
+            if let Some(name) = name
+                && !self.whole.contains(local)
+                && let Some(members) = self.members.remove(local)
+            {
+                let members = members.into_iter().collect();
+                self.found.asks[*ask].members.insert(name.clone(), members);
             }
         }
         if is_typed {

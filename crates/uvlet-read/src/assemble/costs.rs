@@ -56,3 +56,42 @@ impl Costs for TracedCosts<'_> {
         })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use std::fs;
+
+    use proptest::{collection::vec, prelude::*};
+    use uvlet_record::{Costs, FileId, sizes::Coding};
+
+    use super::TracedCosts;
+    use crate::{Coder, Options, open};
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+        #[test]
+        fn parts_add_up_to_the_file(words in vec("[a-e]{1,8}|é|[0-9]{1,3}", 1..200), cuts in vec(any::<u16>(), 0..40)) {
+            let folder = tempfile::tempdir().unwrap();
+            let text = format!("x(`{}`)", words.join(" "));
+            fs::write(folder.path().join("a.js"), &text).unwrap();
+            let levels = Coding::ALL.map(|coding| (coding, if coding == Coding::Br { 5 } else { coding.level() }));
+            let coder = Coder { levels: levels.into(), ..Coder::default() };
+            let options = Options { coder: coder.clone(), ..Options::default() };
+            let (record, texts) = open(folder.path(), &options).unwrap();
+            let costs = TracedCosts::new(&record, texts.as_ref(), &coder);
+            let length = text.len() as u64;
+            let mut ends: Vec<u64> = cuts.iter().map(|cut| u64::from(*cut) % length).collect();
+            ends.push(length);
+            ends.sort_unstable();
+            for coding in Coding::ALL {
+                let spent = costs.spent(FileId(0), coding, &ends).unwrap();
+                prop_assert_eq!(spent.stretches.len(), ends.len());
+                let sum: u64 = spent.stretches.iter().sum::<u64>() + spent.container;
+                prop_assert_eq!(sum, 8 * record.files[0].encoded.get(coding).unwrap());
+                prop_assert_eq!(costs.is_traced(FileId(0), coding), coding != Coding::Zstd);
+            }
+            let wrong = costs.spent(FileId(0), Coding::Gzip, &[length + 1]);
+            prop_assert!(wrong.is_none());
+        }
+    }
+}

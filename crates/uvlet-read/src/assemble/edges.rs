@@ -117,7 +117,7 @@ impl Graph {
         let library = facts.requests.elements_from.as_deref();
         if let Some(to) = resolver.elements(from, library) {
             let specifier = resolver.path(to).to_owned();
-            let ask = Request { specifier, kind: Kind::Import, names: None };
+            let ask = Request::plain(specifier, Kind::Import);
             self.add(from, to, &ask, None, EdgeBasis::Parsed);
         }
     }

@@ -9,6 +9,7 @@
 mod attribute;
 mod bad_input;
 mod demo;
+mod edges;
 mod folders;
 mod formats;
 mod fresh;

@@ -28,12 +28,9 @@ impl Installed {
     pub fn under(root: Option<&Path>) -> Option<Self> {
         let root = root?.canonicalize().ok()?;
         let config = root.join("tsconfig.json");
-        let tsconfig = config.is_file().then(|| {
-            TsconfigDiscovery::Manual(TsconfigOptions {
-                config_file: config,
-                references: TsconfigReferences::Auto,
-            })
-        });
+        let config = TsconfigOptions { config_file: config, references: TsconfigReferences::Auto };
+        let is_there = config.config_file.is_file();
+        let tsconfig = is_there.then_some(TsconfigDiscovery::Manual(config));
         let options = |way: &str| ResolveOptions {
             tsconfig: tsconfig.clone(),
             extensions: ENDINGS.map(str::to_owned).to_vec(),

@@ -35,6 +35,8 @@ pub struct Gone {
     pub package: Option<PackageId>,
     /// Its path without an ending, or the folder that it is the index of.
     pub stem: String,
+    /// The module that is meant if disk holds another edition than the build.
+    pub instead: Option<ModuleId>,
 }
 
 /// Finds modules by request.
@@ -124,19 +126,22 @@ impl<'r> Resolver<'r> {
                 return Meant::Module(id);
             }
             let stem = without_ending(stem).to_owned();
-            return Meant::Gone(Gone { location: None, package, stem });
+            return Meant::Gone(Gone { location: None, package, stem, instead: None });
         }
         let on_disk = self.on_disk(folder, specifier, ask.kind);
         if let Some(Meant::Module(_)) = on_disk {
             return on_disk.unwrap_or(Meant::Unknown);
         }
-        match self.bare(folder, specifier, ask) {
-            Meant::Gone(gone) => on_disk.unwrap_or(Meant::Gone(gone)),
-            Meant::Elsewhere | Meant::Unknown => {
+        match (self.bare(folder, specifier, ask), on_disk) {
+            (Meant::Module(id), Some(Meant::Gone(gone))) => {
+                Meant::Gone(Gone { instead: Some(id), ..gone })
+            }
+            (Meant::Gone(gone), on_disk) => on_disk.unwrap_or(Meant::Gone(gone)),
+            (Meant::Elsewhere | Meant::Unknown, on_disk) => {
                 let aliased = self.aliased(specifier);
                 aliased.or(on_disk).unwrap_or(Meant::Elsewhere)
             }
-            meant => meant,
+            (meant, _) => meant,
         }
     }
 
@@ -146,7 +151,7 @@ impl<'r> Resolver<'r> {
         let libraries = library.map_or_else(|| usual.to_vec(), |library| vec![library]);
         libraries.iter().find_map(|library| {
             let specifier = format!("{library}/jsx-runtime");
-            let ask = Request { specifier, kind: Kind::Import, names: None };
+            let ask = Request::plain(specifier, Kind::Import);
             match self.resolve(from, &ask) {
                 Meant::Module(id) => Some(id),
                 _ => None,
@@ -172,7 +177,7 @@ impl<'r> Resolver<'r> {
                     return Some(Meant::Elsewhere);
                 }
                 let stem = without_ending(&location).to_owned();
-                Meant::Gone(Gone { location: Some(location), package, stem })
+                Meant::Gone(Gone { location: Some(location), package, stem, instead: None })
             }
         })
     }
@@ -222,7 +227,14 @@ impl<'r> Resolver<'r> {
         let place = self.record.packages[package.at()].place.as_str();
         if inside.is_empty() {
             return self.main(package, ask).map_or_else(
-                || Meant::Gone(Gone { location: None, package: Some(package), stem: place.into() }),
+                || {
+                    Meant::Gone(Gone {
+                        location: None,
+                        package: Some(package),
+                        stem: place.into(),
+                        instead: None,
+                    })
+                },
                 Meant::Module,
             );
         }
@@ -240,7 +252,7 @@ impl<'r> Resolver<'r> {
             (Some(only), None) => Meant::Module(*only),
             _ => {
                 let stem = without_ending(&stem).to_owned();
-                Meant::Gone(Gone { location: None, package: Some(package), stem })
+                Meant::Gone(Gone { location: None, package: Some(package), stem, instead: None })
             }
         }
     }
@@ -273,7 +285,7 @@ impl<'r> Resolver<'r> {
         let is_usual = |id: &&ModuleId| {
             let stem = tail(self.path(**id));
             let plain = stem.split('.').next().unwrap_or(stem);
-            ["index", "main", "module", "browser", last].contains(&plain)
+            ["index", "main", "module", last].contains(&plain)
         };
         let heads = &self.heads[package.at()];
         let mut usual = heads.iter().filter(is_usual);
@@ -329,7 +341,12 @@ impl<'r> Resolver<'r> {
             }
             if is_marked && let Some(folder) = self.own_folder(stem) {
                 let stem = folder.to_owned();
-                return Some(Meant::Gone(Gone { location: None, package: None, stem }));
+                return Some(Meant::Gone(Gone {
+                    location: None,
+                    package: None,
+                    stem,
+                    instead: None,
+                }));
             }
             // One word alone is a package's name more often than a file's.
             rest = rest.split_once('/')?.1;

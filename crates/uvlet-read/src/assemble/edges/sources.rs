@@ -42,7 +42,7 @@ pub fn facts(path: &str, text: &str) -> SourceFacts {
         },
         "css" | "scss" | "sass" | "less" | "styl" | "pcss" => {
             let imports = style::imports(text).into_iter();
-            let ask = |specifier| Request { specifier, kind: Kind::Style, names: None };
+            let ask = |specifier| Request::plain(specifier, Kind::Style);
             let requests = Requests { asks: imports.map(ask).collect(), ..Requests::default() };
             SourceFacts { digest, format: Some(ModuleFormat::Style), bytes, requests }
         }

@@ -80,6 +80,10 @@ impl Vanished<'_> {
             found = self.by_names(from, ask, gone, givers);
         }
         found.retain(|(to, _)| *to != from && self.placement.is_there(*to));
+        if let Some(to) = gone.instead.filter(|to| found.is_empty() && *to != from) {
+            graph.add(from, to, ask, ask.names.clone(), EdgeBasis::Parsed);
+            return None;
+        }
         let names = ask.names.iter().flatten();
         let is_missing =
             |name: &&String| !found.iter().any(|(_, taken)| taken.as_ref() == Some(*name));
@@ -280,7 +284,12 @@ impl Vanished<'_> {
             };
             let candidates: Vec<usize> = (0..open.len()).filter(|&at| may(&open[at])).collect();
             let path = self.resolver.path(orphan).to_ascii_lowercase();
-            let is_named = |at: &&usize| open[**at].missing.iter().any(|name| spells(&path, name));
+            let is_named = |at: &&usize| {
+                open[**at]
+                    .missing
+                    .iter()
+                    .any(|name| self.is_named(orphan, &path, name, open[**at].ask))
+            };
             let takes_all = |at: &&usize| open[**at].ask.names.is_none();
             let named: Vec<usize> = candidates.iter().filter(is_named).copied().collect();
             let chosen = match (candidates.as_slice(), named.is_empty()) {
@@ -299,6 +308,19 @@ impl Vanished<'_> {
                 graph.unresolved(open.from, open.ask);
             }
         }
+    }
+}
+
+impl Vanished<'_> {
+    /// Whether a module is called by a name that a request takes; where only members of the name are
+    /// used, whether it gives one of these or is called so.
+    fn is_named(&self, id: ModuleId, path: &str, name: &str, ask: &Request) -> bool {
+        let Some(members) = ask.members.get(name) else { return spells(path, name) };
+        let gives = self.facts[id.at()].iter().flat_map(|facts| &facts.requests.gives);
+        let gives = gives.filter(|give| give.name != "default");
+        let mut names: HashSet<&str> = gives.map(|give| give.name.as_str()).collect();
+        names.insert(tail(self.resolver.path(id)));
+        members.iter().any(|member| names.contains(member.as_str()))
     }
 }
 

@@ -1,0 +1,155 @@
+//! Who asks for whom: what sources say, held against what bundlers say of the same builds.
+
+use std::{collections::BTreeSet, fs, path::Path};
+
+use rstest::rstest;
+use serde_json::Value;
+
+use crate::support::{Folder, demo, uvlet};
+
+fn record(folder: &Path, arguments: &[&str]) -> Value {
+    let said = uvlet(folder, &[&["record"], arguments].concat());
+    assert_eq!(said.status, 0, "{}", said.err);
+    serde_json::from_str::<Value>(&said.out).unwrap()["record"].take()
+}
+
+fn list<'r>(record: &'r Value, key: &str) -> &'r [Value] {
+    record[key].as_array().map_or(&[], Vec::as_slice)
+}
+
+fn path(record: &Value, module: &Value) -> String {
+    let at = usize::try_from(module.as_u64().unwrap()).unwrap();
+    record["modules"][at]["path"].as_str().unwrap().to_owned()
+}
+
+/// Edges of these bases between modules that have bytes, by paths.
+fn edges(record: &Value, bases: &[&str]) -> BTreeSet<(String, String)> {
+    let cells = list(record, "cells").iter().filter(|cell| cell["emitted"].as_u64() > Some(0));
+    let owners = cells.filter_map(|cell| cell["owner"].get("module"));
+    let there: BTreeSet<String> = owners.map(|module| path(record, module)).collect();
+    let is_code = |edge: &&Value| !matches!(edge["kind"].as_str(), Some("style" | "url"));
+    let edges = list(record, "edges").iter().filter(is_code);
+    let edges = edges.filter(|edge| bases.contains(&edge["basis"].as_str().unwrap()));
+    let pairs = edges.map(|edge| (path(record, &edge["from"]), path(record, &edge["to"])));
+    pairs.filter(|(from, to)| there.contains(from) && there.contains(to)).collect()
+}
+
+/// A sample build without what its bundler says of it.
+fn undescribed(sample: &str) -> Folder {
+    let mut folder = Folder::new();
+    let from = demo().join("builds").join(sample);
+    for entry in walkdir::WalkDir::new(&from).into_iter().flatten() {
+        let inside = entry.path().strip_prefix(&from).unwrap().to_str().unwrap();
+        let is_description = ["stats.json", "metafile.json", "uvlet-build.json", "manifest.json"]
+            .iter()
+            .any(|name| inside.ends_with(name));
+        if entry.file_type().is_file() && !is_description {
+            folder = folder.with(&format!("out/{inside}"), fs::read(entry.path()).unwrap());
+        }
+    }
+    folder
+}
+
+#[rstest]
+#[case("esbuild-before")]
+#[case("rollup-after")]
+#[case("vite-before")]
+#[case("webpack-after")]
+#[case("rspack-before")]
+fn sources_say_what_the_bundler_says(#[case] sample: &str) {
+    let said = record(&demo(), &[&format!("builds/{sample}")]);
+    let folder = undescribed(sample);
+    let parsed = record(folder.path(), &["out"]);
+    let found = edges(&parsed, &["parsed", "inferred"]);
+    let all = edges(&said, &["said"]);
+    assert!(all.len() > 20, "{all:?}");
+    // What is not found is said: nothing is left out in silence.
+    let open: BTreeSet<(String, String)> = list(&parsed, "unresolved_requests")
+        .iter()
+        .map(|open| (path(&parsed, &open["from"]), open["request"].as_str().unwrap().to_owned()))
+        .collect();
+    let is_open = |from: &str, to: &str| {
+        let edges = list(&said, "edges").iter();
+        let mut these =
+            edges.filter(|e| path(&said, &e["from"]) == from && path(&said, &e["to"]) == to);
+        these.any(|edge| {
+            let request = edge["request"].as_str().unwrap_or_default();
+            request.contains('!') || open.contains(&(from.to_owned(), request.to_owned()))
+        })
+    };
+    // A bundler may say at once where a name comes from that a module in between hands on.
+    let is_handed_on = |from: &str, to: &str| {
+        found.iter().any(|(a, b)| a == from && found.contains(&(b.clone(), to.to_owned())))
+    };
+    let missing: Vec<_> = all
+        .difference(&found)
+        .filter(|(from, to)| !is_open(from, to) && !is_handed_on(from, to))
+        .collect();
+    assert!(missing.is_empty(), "{missing:?}");
+    // A bundler may have taken out again what a source asks for; nothing else is made up.
+    let direct = edges(&parsed, &["parsed"]);
+    let wrong: Vec<_> = direct.difference(&all).collect();
+    assert!(wrong.len() * 50 <= direct.len(), "{wrong:?}");
+}
+
+#[test]
+fn a_file_that_only_hands_on_is_looked_through() {
+    let map = |sources: &[(&str, &str)]| {
+        let names: Vec<_> = sources.iter().map(|(name, _)| format!("../{name}")).collect();
+        let texts: Vec<_> = sources.iter().map(|(_, text)| *text).collect();
+        let mappings = "AAAA,CCAA,CCAA,CCAA";
+        serde_json::json!({"version": 3, "sources": names, "sourcesContent": texts, "mappings": mappings}).to_string()
+    };
+    let folder = Folder::new().with("out/a.js", "abcd\n//# sourceMappingURL=a.js.map").with(
+        "out/a.js.map",
+        map(&[
+            ("src/page.ts", "import { Quay, type T } from './harbour'; import tide from '@/tide'; new Quay(tide)"),
+            ("src/harbour/quay.ts", "export class Quay {}"),
+            ("src/harbour/pier.ts", "export class Pier {}"),
+            ("src/tide/index.ts", "export default 1; import './harbour-lights'"),
+        ]),
+    );
+    let record = record(folder.path(), &["out"]);
+    let pair = |from: &str, to: &str| (from.to_owned(), to.to_owned());
+    let inferred = edges(&record, &["inferred"]);
+    assert_eq!(inferred, BTreeSet::from([pair("src/page.ts", "src/harbour/quay.ts")]));
+    let parsed = edges(&record, &["parsed"]);
+    assert_eq!(parsed, BTreeSet::from([pair("src/page.ts", "src/tide/index.ts")]));
+    let edge = list(&record, "edges").iter().find(|edge| edge["basis"] == "inferred").unwrap();
+    assert_eq!((&edge["names"][0], &edge["request"]), (&"Quay".into(), &"./harbour".into()));
+}
+
+#[test]
+fn what_is_installed_is_resolved_as_its_package_says() {
+    let map = serde_json::json!({
+        "version": 3,
+        "sources": ["../src/page.ts", "../node_modules/tide/lib/browser.js", "../node_modules/tide/lib/low.js"],
+        "sourcesContent": ["import { low } from 'tide'; import 'tide/setup'; low()", "setup()", "export const low = 1"],
+        "mappings": "AAAA,CCAA,CCAA",
+    });
+    let folder = Folder::new()
+        .with("out/a.js", "abc\n//# sourceMappingURL=a.js.map")
+        .with("out/a.js.map", map.to_string())
+        .with("package.json", "{\"name\":\"site\"}")
+        .with("src/page.ts", "")
+        .with(
+            "node_modules/tide/package.json",
+            r#"{"name":"tide","version":"3.0.4","sideEffects":["./lib/browser.js"],
+                "exports":{".":{"import":"./index.js"},"./setup":{"browser":"./lib/browser.js","default":"./lib/node.js"}}}"#,
+        )
+        .with("node_modules/tide/index.js", "export * from './lib/low.js'")
+        .with("node_modules/tide/lib/low.js", "export const low = 1")
+        .with("node_modules/tide/lib/browser.js", "setup()");
+    let record = record(folder.path(), &["out"]);
+    let to =
+        |basis: &str| edges(&record, &[basis]).into_iter().map(|(_, to)| to).collect::<Vec<_>>();
+    assert_eq!(to("parsed"), ["node_modules/tide/lib/browser.js"]);
+    assert_eq!(to("inferred"), ["node_modules/tide/lib/low.js"]);
+    let effects = |path: &str| {
+        let module = list(&record, "modules").iter().find(|module| module["path"] == path).unwrap();
+        module["side_effects"].as_bool()
+    };
+    let [low, browser] =
+        ["low", "browser"].map(|name| effects(&format!("node_modules/tide/lib/{name}.js")));
+    assert_eq!((low, browser), (Some(false), Some(true)));
+}
