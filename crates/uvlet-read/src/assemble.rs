@@ -169,6 +169,15 @@ struct Build<'a> {
     precompressed: Coded<u64>,
 }
 
+/// What is known of the build as a whole.
+struct Head {
+    mode: Mode,
+    mode_evidence: Vec<String>,
+    targets: Targets,
+    set_aside: Vec<SetAside>,
+    notices: Vec<Notice>,
+}
+
 /// Who needs whom.
 struct Connected {
     loads: Vec<DynamicLoad>,
@@ -199,46 +208,13 @@ impl Build<'_> {
         let Connected { loads, unresolved, entries, chunks } =
             self.connected(&modules, &hashes, &mut accounts, &mut notices);
         let (mode, mode_evidence) = self.mode(&accounts, &modules);
-        let edges = described.map(|described| edges::said(described, &modules));
-        let said_target = described.and_then(|described| described.target.clone());
-        let basis = said_target.filter(|(said, _)| *said == targets.chosen);
-        let levels = self.options.coder.levels.iter();
-        let mut record = Record {
-            schema: SCHEMA,
-            label: self.options.label.clone().unwrap_or_else(|| label_of(self.path)),
-            bundler: described.and_then(|described| described.bundler),
-            bundler_version: described.and_then(|described| described.version.clone()),
-            mode,
-            mode_evidence,
-            target: targets.chosen,
-            target_basis: basis.map_or(targets.basis, |(_, basis)| basis),
-            set_aside,
-            precompressed: self.precompressed,
-            encoders: levels.map(|(&coding, &level)| (coding, coding.encoder(level))).collect(),
-            files: accounts.files,
-            cells: accounts.cells,
-            runs: accounts.runs,
-            edges: edges.unwrap_or_default(),
-            unresolved,
-            unresolved_requests: Vec::new(),
-            modules: modules.list,
-            packages: modules.packages,
-            chunks,
-            entries,
-            dynamic_loads: loads,
-            aside: self
-                .listing
-                .aside
-                .iter()
-                .map(|(file, kind)| Aside {
-                    path: file.path.clone(),
-                    kind: *kind,
-                    bytes: file.bytes,
-                })
-                .collect(),
-            notices,
-            texts: None,
-        };
+        let head = Head { mode, mode_evidence, targets, set_aside, notices };
+        let mut record = self.head(head);
+        record.edges = described.map(|d| edges::said(d, &modules)).unwrap_or_default();
+        (record.files, record.cells, record.runs) = (accounts.files, accounts.cells, accounts.runs);
+        (record.modules, record.packages) = (modules.list, modules.packages);
+        (record.entries, record.chunks) = (entries, chunks);
+        (record.dynamic_loads, record.unresolved) = (loads, unresolved);
         let names_are_given = described.is_some_and(|described| described.can.gives_names);
         chunk_names::give(&mut record, &hashes, names_are_given);
         let texts = self.texts(&record, &modules.sources, &modules.described);
@@ -252,6 +228,48 @@ impl Build<'_> {
         let inspected = self.inspected;
         rayon::spawn(move || drop(inspected));
         (record, texts)
+    }
+
+    /// A record that says what the build is, and holds nothing yet.
+    fn head(&self, head: Head) -> Record {
+        let described = self.described();
+        let said_target = described.and_then(|described| described.target.clone());
+        let basis = said_target.filter(|(said, _)| *said == head.targets.chosen);
+        let levels = self.options.coder.levels.iter();
+        let aside = self.listing.aside.iter();
+        Record {
+            schema: SCHEMA,
+            label: self.options.label.clone().unwrap_or_else(|| label_of(self.path)),
+            bundler: described.and_then(|described| described.bundler),
+            bundler_version: described.and_then(|described| described.version.clone()),
+            mode: head.mode,
+            mode_evidence: head.mode_evidence,
+            target: head.targets.chosen,
+            target_basis: basis.map_or(head.targets.basis, |(_, basis)| basis),
+            set_aside: head.set_aside,
+            precompressed: self.precompressed,
+            encoders: levels.map(|(&coding, &level)| (coding, coding.encoder(level))).collect(),
+            files: Vec::new(),
+            cells: Vec::new(),
+            runs: Vec::new(),
+            modules: Vec::new(),
+            packages: Vec::new(),
+            chunks: Vec::new(),
+            entries: Vec::new(),
+            dynamic_loads: Vec::new(),
+            unresolved: Vec::new(),
+            edges: Vec::new(),
+            unresolved_requests: Vec::new(),
+            aside: aside
+                .map(|(file, kind)| Aside {
+                    path: file.path.clone(),
+                    kind: *kind,
+                    bytes: file.bytes,
+                })
+                .collect(),
+            notices: head.notices,
+            texts: None,
+        }
     }
 
     fn described(&self) -> Option<&Described> {

@@ -7,6 +7,7 @@
 
 mod json;
 mod lacks;
+mod names;
 
 use std::{
     borrow::Cow,
@@ -14,8 +15,7 @@ use std::{
 };
 
 use foldhash::fast::RandomState;
-use serde_json::value::RawValue;
-use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target, Used};
+use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target};
 
 use super::{
     described::{
@@ -26,8 +26,12 @@ use super::{
     outline::Outline,
 };
 use crate::files::marks::is_node_builtin;
-use json::{Asset, Group, Json, Module, Text, id_text};
+use json::{Asset, Group, Json, Module, id_text};
 use lacks::Lacks;
+use names::{
+    edge_kind, external_name, group, group_of, is_merged, name_of, owned, parsed, plain, used,
+    whole,
+};
 
 /// The stats.
 pub struct Stats;
@@ -448,107 +452,6 @@ impl<'a> Reader<'a> {
         self.lacks.modules = self.described.modules.is_empty();
         self.described.lacks = self.lacks.list();
     }
-}
-
-fn group<'s, 'a>(module: &'s Module<'a>) -> Option<&'s [Module<'a>]> {
-    group_of(module).map(Vec::as_slice)
-}
-
-/// The members of a group. A module of its own says that it is one, or has an identifier.
-fn group_of<'s, 'a>(module: &'s Module<'a>) -> Option<&'s Vec<Module<'a>>> {
-    let is_module = module.r#type.as_ref().is_some_and(|kind| kind.0 == "module");
-    module.children.as_ref().filter(|_| !is_module && module.identifier.is_none())
-}
-
-/// A module's name without the note of what was merged into it.
-fn name_of<'s>(module: &'s Module<'_>) -> Option<&'s str> {
-    let name = module.name.as_ref().or(module.name_for_condition.as_ref());
-    let name = name.or(module.identifier.as_ref()).map(|name| whole(&name.0));
-    name.filter(|name| !name.is_empty())
-}
-
-/// Whether a module stands for others too. Rspack calls the first of those that were merged by the
-/// name of all; only the whole has a digest behind its path.
-fn is_merged(module: &Module<'_>) -> bool {
-    let counts = module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
-    let digest = |text: &str| text.len() >= 16 && text.bytes().all(|b| b.is_ascii_hexdigit());
-    let whole = module.identifier.as_ref().is_none_or(|identifier| {
-        identifier.0.rsplit_once('|').is_some_and(|(_, last)| digest(last))
-    });
-    module.modules.is_some() || (counts && whole)
-}
-
-/// `./a.js` of `./a.js + 12 modules`.
-fn whole(name: &str) -> &str {
-    match name.strip_suffix(" modules").or(name.strip_suffix(" module")) {
-        Some(rest) => match rest.rsplit_once(" + ") {
-            Some((name, count)) if count.bytes().all(|b| b.is_ascii_digit()) => name,
-            _ => name,
-        },
-        None => name,
-    }
-}
-
-/// `react` of `external "React"`, `external commonjs "react"` and the like.
-fn external_name(name: &str) -> &str {
-    name.split('"').nth(1).unwrap_or(name)
-}
-
-/// A file's path without the query that some configurations append.
-fn plain(name: &str) -> String {
-    name.split(['?', '#']).next().unwrap_or(name).to_owned()
-}
-
-fn owned(text: &Text<'_>) -> String {
-    text.0.clone().into_owned()
-}
-
-fn parsed(raw: Option<&RawValue>) -> Option<Vec<String>> {
-    serde_json::from_str(raw?.get()).ok()
-}
-
-fn used(raw: Option<&RawValue>) -> Option<Used> {
-    match raw?.get() {
-        "true" => Some(Used::All),
-        "false" => Some(Used::Nothing),
-        text => serde_json::from_str(text).ok().map(Used::Names),
-    }
-}
-
-/// How a reason's module asks; `None` for reasons that are no request of a module.
-fn edge_kind(reason: &str, is_style: bool) -> Option<EdgeKind> {
-    let kind = match reason {
-        "entry"
-        | "single entry"
-        | "loader import"
-        | "loader"
-        | "cjs self exports reference"
-        | "module decorator"
-        | "from origin"
-        | "amd define" => return None,
-        _ if is_style => EdgeKind::Style,
-        // Nearly all are one of these; there may be a hundred thousand.
-        "harmony side effect evaluation"
-        | "harmony import specifier"
-        | "esm import"
-        | "esm import specifier" => EdgeKind::Static,
-        "new URL()" | "css url()" | "url()" | "asset url" => EdgeKind::Url,
-        "import() eager" | "import() weak" => EdgeKind::Static,
-        _ if reason.starts_with("import()") => EdgeKind::Dynamic,
-        _ if reason.contains("worker") || reason.contains("Worker") => EdgeKind::Worker,
-        _ if reason.contains("export import") || reason == "cjs export require" => {
-            EdgeKind::Reexport
-        }
-        _ if reason.starts_with("css") => EdgeKind::Style,
-        _ if reason.starts_with("cjs")
-            || reason.starts_with("amd")
-            || reason.starts_with("require") =>
-        {
-            EdgeKind::Require
-        }
-        _ => EdgeKind::Static,
-    };
-    Some(kind)
 }
 
 #[cfg(test)]

@@ -15,21 +15,7 @@ use super::units::{own_parts, split, units_of};
 /// What stands behind the runtime in the function around the table, or in the whole script where
 /// there is no table.
 pub fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
-    let mut statements: &[Statement<'_>] = &program.body;
-    loop {
-        let around = statements.iter().find(|statement| match table {
-            Some(table) => statement.span().contains_inclusive(table),
-            None => statements.len() == 1,
-        });
-        let inner = match around {
-            Some(Statement::ExpressionStatement(statement)) => {
-                called_at_once(&statement.expression)
-            }
-            _ => None,
-        };
-        let Some(inner) = inner else { break };
-        statements = &inner.statements;
-    }
+    let statements = around(program, table);
     let first = table.map_or(0, |table| {
         let at = statements.iter().position(|s| s.span().contains_inclusive(table));
         at.unwrap_or(0)
@@ -40,32 +26,9 @@ pub fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
     if table.is_some() && require.is_none() {
         return Vec::new();
     }
-    let mut units: Vec<(Span, bool)> = Vec::new();
-    for statement in behind {
-        let is_require = matches!(statement, Statement::FunctionDeclaration(function)
-            if function.id.as_ref().map(|id| id.name.as_str()) == require.as_deref());
-        let runs = |expression: &Expression<'_>| {
-            require.as_deref().is_some_and(|name| extends(expression, name))
-        };
-        match statement {
-            Statement::ExpressionStatement(statement) => match &statement.expression {
-                Expression::SequenceExpression(sequence) => {
-                    units.extend(sequence.expressions.iter().map(|part| (part.span(), runs(part))));
-                }
-                expression => units.push((statement.span, runs(expression))),
-            },
-            _ => {
-                let holds_table =
-                    |span: &Span| table.is_some_and(|table| span.contains_inclusive(table));
-                units.extend(
-                    split(statement)
-                        .into_iter()
-                        .flat_map(|(span, value)| own_parts(span, value, require.as_deref()))
-                        .map(|span| (span, is_require || holds_table(&span))),
-                );
-            }
-        }
-    }
+    let require = require.as_deref();
+    let units: Vec<(Span, bool)> =
+        behind.iter().flat_map(|statement| units(statement, table, require)).collect();
     // The runtime ends with the last part that gives the require function something; without a
     // require function there is no runtime.
     let end = units.iter().rposition(|(_, runs)| *runs).map_or(0, |at| at + 1);
@@ -78,14 +41,59 @@ pub fn bare_units(program: &Program<'_>, table: Option<Span>) -> Vec<Span> {
                 expression => Some(expression),
             };
             match last.and_then(called_at_once) {
-                Some(body) if only.contains_inclusive(body.span) => {
-                    units_of(body, require.as_deref())
-                }
+                Some(body) if only.contains_inclusive(body.span) => units_of(body, require),
                 _ => spans,
             }
         }
         _ => spans,
     }
+}
+
+/// The statements of the innermost function around the table that is called where it stands; without
+/// a table, of the function that is all of the script.
+fn around<'p, 'a>(program: &'p Program<'a>, table: Option<Span>) -> &'p [Statement<'a>] {
+    let mut statements: &[Statement<'_>] = &program.body;
+    loop {
+        let around = statements.iter().find(|statement| match table {
+            Some(table) => statement.span().contains_inclusive(table),
+            None => statements.len() == 1,
+        });
+        let inner = match around {
+            Some(Statement::ExpressionStatement(statement)) => {
+                called_at_once(&statement.expression)
+            }
+            _ => None,
+        };
+        match inner {
+            Some(inner) => statements = &inner.statements,
+            None => return statements,
+        }
+    }
+}
+
+/// The parts of a statement behind the runtime, each with whether it is the runtime's.
+fn units(
+    statement: &Statement<'_>,
+    table: Option<Span>,
+    require: Option<&str>,
+) -> Vec<(Span, bool)> {
+    let runs = |expression: &Expression<'_>| require.is_some_and(|name| extends(expression, name));
+    if let Statement::ExpressionStatement(statement) = statement {
+        return match &statement.expression {
+            Expression::SequenceExpression(sequence) => {
+                sequence.expressions.iter().map(|part| (part.span(), runs(part))).collect()
+            }
+            expression => vec![(statement.span, runs(expression))],
+        };
+    }
+    let is_require = matches!(statement, Statement::FunctionDeclaration(function)
+        if function.id.as_ref().map(|id| id.name.as_str()) == require);
+    let holds_table = |span: &Span| table.is_some_and(|table| span.contains_inclusive(table));
+    split(statement)
+        .into_iter()
+        .flat_map(|(span, value)| own_parts(span, value, require))
+        .map(|span| (span, is_require || holds_table(&span)))
+        .collect()
 }
 
 /// The name of the runtime's require function, if this declares it: the one that makes a module's

@@ -1,0 +1,161 @@
+//! Follows names through files on disk that only hand on what others give.
+
+use std::{
+    collections::{BTreeSet, HashMap, HashSet},
+    sync::{Arc, Mutex},
+};
+
+use uvlet_record::{ModuleId, PackageId};
+use uvlet_script::requests::{Kind, Request};
+
+use super::{
+    super::{
+        resolve::{Gone, Meant, folder},
+        sources::{self, SourceFacts},
+    },
+    Vanished,
+};
+use crate::project::read_file;
+
+/// Bytes of a source that is read.
+const LONGEST: u64 = 16 << 20;
+
+/// Files that a name is followed through.
+const DEEPEST: usize = 32;
+
+/// Files on disk that were read.
+#[derive(Default)]
+pub struct Files(Mutex<HashMap<String, Option<Arc<SourceFacts>>>>);
+
+/// A walk through files that left no byte.
+pub struct Walk<'w, 'a> {
+    pub vanished: &'w Vanished<'a>,
+    pub files: &'w Files,
+    /// What is found: modules, and the names that they are taken by.
+    pub found: &'w mut BTreeSet<(ModuleId, Option<String>)>,
+    pub seen: &'w mut HashSet<(String, String)>,
+}
+
+impl Walk<'_, '_> {
+    fn read(&self, location: &str) -> Option<Arc<SourceFacts>> {
+        let mut known = self.files.0.lock().ok()?;
+        if let Some(known) = known.get(location) {
+            return known.clone();
+        }
+        let read = || {
+            let path = self.vanished.resolver.disk(location)?;
+            let text = String::from_utf8(read_file(&path, LONGEST)?).ok()?;
+            let facts = sources::facts(location, &text);
+            // What is no ES module vanishes only where nothing can reach it.
+            facts.requests.is_module.then(|| Arc::new(facts))
+        };
+        let facts = read();
+        known.insert(location.to_owned(), facts.clone());
+        facts
+    }
+
+    fn meant(&self, location: &str, ask: &Request) -> Meant {
+        let package = self.vanished.record.packages.iter().position(|package| {
+            location.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+        });
+        let package = package.map(PackageId::new);
+        self.vanished.resolver.resolve_in(folder(location), package, ask)
+    }
+
+    /// Follows a name that a file gives; `taken` is what the asking module calls it. Whether it was
+    /// found.
+    pub fn name(&mut self, location: &str, name: &str, taken: &str, depth: usize) -> bool {
+        if depth > DEEPEST || !self.seen.insert((location.to_owned(), name.to_owned())) {
+            return false;
+        }
+        let Some(facts) = self.read(location) else { return false };
+        let requests = &facts.requests;
+        if let Some(give) = requests.gives.iter().find(|give| give.name == name) {
+            let Some((ask, inside)) = &give.from else { return true };
+            self.hand_on(location, &requests.asks[*ask], inside.as_deref(), taken, depth);
+            return true;
+        }
+        let all = requests.gives_all_of.iter();
+        all.into_iter().any(|&ask| {
+            let ask = &requests.asks[ask];
+            match self.meant(location, ask) {
+                Meant::Module(id) => {
+                    let gives = self.gives(id, name, &mut HashSet::new());
+                    if gives {
+                        self.found.insert((id, Some(taken.to_owned())));
+                    }
+                    gives
+                }
+                Meant::Gone(Gone { location: Some(next), .. }) => {
+                    self.name(&next, name, taken, depth + 1)
+                }
+                _ => false,
+            }
+        })
+    }
+
+    /// Whether a module of the build gives a name, by itself or from others.
+    fn gives(&self, id: ModuleId, name: &str, seen: &mut HashSet<ModuleId>) -> bool {
+        let Some(Some(facts)) = self.vanished.facts.get(id.at()) else { return true };
+        let requests = &facts.requests;
+        if !requests.is_module || requests.gives.iter().any(|give| give.name == name) {
+            return true;
+        }
+        seen.insert(id)
+            && requests.gives_all_of.iter().any(|&ask| {
+                match self.vanished.resolver.resolve(id, &requests.asks[ask]) {
+                    Meant::Module(next) => self.gives(next, name, seen),
+                    _ => false,
+                }
+            })
+    }
+
+    fn hand_on(
+        &mut self,
+        location: &str,
+        ask: &Request,
+        name: Option<&str>,
+        taken: &str,
+        depth: usize,
+    ) {
+        match (self.meant(location, ask), name) {
+            (Meant::Module(id), _) => _ = self.found.insert((id, Some(taken.to_owned()))),
+            (Meant::Gone(Gone { location: Some(next), .. }), Some(name)) => {
+                self.name(&next, name, taken, depth + 1);
+                self.effects(&next, depth + 1);
+            }
+            (Meant::Gone(Gone { location: Some(next), .. }), None) => self.all(&next, depth + 1),
+            _ => {}
+        }
+    }
+
+    /// What a file asks for only for what it does.
+    pub fn effects(&mut self, location: &str, depth: usize) {
+        let Some(facts) = self.read(location).filter(|_| depth <= DEEPEST) else { return };
+        let is_effect = |ask: &&Request| {
+            ask.kind == Kind::Import && ask.names.as_ref().is_some_and(Vec::is_empty)
+        };
+        for ask in facts.requests.asks.iter().filter(is_effect) {
+            if let Meant::Module(id) = self.meant(location, ask) {
+                self.found.insert((id, None));
+            }
+        }
+    }
+
+    /// Everything that a file hands on.
+    pub fn all(&mut self, location: &str, depth: usize) {
+        if depth > DEEPEST || !self.seen.insert((location.to_owned(), String::new())) {
+            return;
+        }
+        let Some(facts) = self.read(location) else { return };
+        let statically =
+            |ask: &&Request| matches!(ask.kind, Kind::Import | Kind::Reexport | Kind::Require);
+        for ask in facts.requests.asks.iter().filter(statically) {
+            match self.meant(location, ask) {
+                Meant::Module(id) => _ = self.found.insert((id, None)),
+                Meant::Gone(Gone { location: Some(next), .. }) => self.all(&next, depth + 1),
+                _ => {}
+            }
+        }
+    }
+}
