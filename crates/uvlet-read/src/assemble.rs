@@ -23,14 +23,14 @@ mod texts;
 use std::{collections::BTreeSet, path::Path};
 
 use uvlet_record::{
-    Aside, DynamicLoad, Entry, FileId, Kind, Mode, ModuleId, Notice, Owner, Record, Remark, SCHEMA,
-    SetAside, Unresolved, glob::Glob, sizes::Coded,
+    Aside, DynamicLoad, Edge, Entry, FileId, Kind, Mode, ModuleId, Notice, Owner, Record, Remark,
+    SCHEMA, SetAside, Unresolved, glob::Glob, sizes::Coded,
 };
 
 use crate::{
     Options, ReadError,
-    coded::{self, PrecompressedCopy},
-    descriptions::{self, Candidate, Described},
+    coded::{self, CodedFile, PrecompressedCopy},
+    descriptions::{self, Described},
     files::{marks::CodeMarks, source_map::MapSources},
     folder::{self, Listing, Urls, hashes::Hashes},
     formats::Chunks,
@@ -62,40 +62,91 @@ pub fn of_folder(
     let mut notices = whole.notices.clone();
     let mut copies = coded::precompressed_copies(&whole, &mut notices);
     copies.retain(|copy| options.precompressed && options.coder.levels.contains_key(&copy.coding));
+    // Encoding is most of the work; all that needs no streams goes beside it.
     let (read, coded) = rayon::join(
-        || inspected(path, &whole, options),
+        || Read::of(path, &whole, options, own),
         || coded::all(&whole, &copies, &options.coder),
     );
-    let (found, mut inspected) = read?;
+    let mut read = read?;
     let coded = coded.map_err(|failed| {
         let coded::Failed { path: file, coding, source } = failed;
         ReadError::Encode { path: path.join(file), coding, source }
     })?;
-    for (file, coded) in inspected.iter_mut().zip(coded) {
-        file.coded = coded;
+    read.take(&whole, coded);
+    notices.append(&mut read.notices);
+    let precompressed = counts(&copies, &whole, &read.listing, options);
+    Ok(Build { path, options, read, precompressed }.record(notices))
+}
+
+/// All that is known before it is known what files cost.
+struct Read {
+    found: descriptions::Found,
+    /// The description that is taken, by its place among the candidates.
+    chosen: Option<usize>,
+    /// The files that are looked at.
+    listing: Listing,
+    /// What each of them holds.
+    inspected: Vec<Inspected>,
+    targets: Targets,
+    set_aside: Vec<SetAside>,
+    modules: Modules,
+    /// Edges that the bundler says.
+    edges: Vec<Edge>,
+    notices: Vec<Notice>,
+}
+
+impl Read {
+    fn of(
+        path: &Path,
+        whole: &Listing,
+        options: &Options,
+        own: &[Glob],
+    ) -> Result<Self, ReadError> {
+        let (found, mut inspected) = inspected(path, whole, options)?;
+        let mut notices = found.notices.clone();
+        let mut listing = whole.clone();
+        let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
+        let urls = Urls::new(paths, options.base.as_deref());
+        let candidates = &found.candidates;
+        let targets = Targets::decide(&listing, &inspected, &urls, candidates, options.target);
+        let targets =
+            targets.map_err(|target| ReadError::NoTarget { path: path.into(), target })?;
+        let set_aside = targets.keep(&mut listing, &mut inspected);
+        notices.extend(set_aside.iter().map(|part| {
+            let SetAside { target, file_count, bytes } = *part;
+            Notice::of_build(Remark::TargetSetAside { target, file_count, bytes })
+        }));
+        let chosen = found.choose(targets.chosen, &listing, &mut notices);
+        for file in &mut inspected {
+            notices.append(&mut file.notices);
+        }
+        let described = chosen.map(|at| &candidates[at].described);
+        let paths: Vec<&str> = listing.counted.iter().map(|(file, _)| file.path.as_str()).collect();
+        let root = options.root.as_deref();
+        let naming = Naming { inspected: &inspected, described, paths: &paths, root, own };
+        let modules = naming.modules();
+        let edges = described.map(|described| edges::said(described, &modules));
+        let edges = edges.unwrap_or_default();
+        Ok(Self { found, chosen, listing, inspected, targets, set_aside, modules, edges, notices })
     }
-    notices.extend(found.notices.iter().cloned());
-    let mut listing = whole.clone();
-    let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
-    let urls = Urls::new(paths, options.base.as_deref());
-    let candidates = &found.candidates;
-    let targets = Targets::decide(&listing, &inspected, &urls, candidates, options.target);
-    let targets = targets.ok_or_else(|| ReadError::NoTarget {
-        path: path.to_owned(),
-        target: options.target.unwrap_or(uvlet_record::Target::Browser),
-    })?;
-    let set_aside = targets.keep(&mut listing, &mut inspected);
-    notices.extend(set_aside.iter().map(|part| {
-        let SetAside { target, file_count, bytes } = *part;
-        Notice::of_build(Remark::TargetSetAside { target, file_count, bytes })
-    }));
-    let chosen = found.choose(targets.chosen, &listing, &mut notices);
-    for file in &mut inspected {
-        notices.append(&mut file.notices);
+
+    /// Takes in what the files of the whole folder cost on the wire.
+    fn take(&mut self, whole: &Listing, coded: Vec<Coded<CodedFile>>) {
+        let mut kept = self.listing.counted.iter().zip(&mut self.inspected).peekable();
+        for ((file, _), coded) in whole.counted.iter().zip(coded) {
+            if let Some((_, inspected)) = kept.next_if(|((kept, _), _)| kept.path == file.path) {
+                inspected.coded = coded;
+            }
+        }
     }
-    let precompressed = counts(&copies, &whole, &listing, options);
-    let build = Build { path, options, own, listing, inspected, candidates, chosen, precompressed };
-    Ok(build.record(targets, set_aside, notices))
+
+    fn described(&self) -> Option<&Described> {
+        self.chosen.map(|at| &self.found.candidates[at].described)
+    }
+
+    fn paths(&self) -> impl Iterator<Item = &str> {
+        self.listing.counted.iter().map(|(file, _)| file.path.as_str())
+    }
 }
 
 /// Reads descriptions, and looks into the files with them.
@@ -156,26 +207,12 @@ fn counts(
     counts
 }
 
-/// All that a record is made of, once it is known which files are looked at.
+/// All that a record is made of.
 struct Build<'a> {
     path: &'a Path,
     options: &'a Options,
-    own: &'a [Glob],
-    listing: Listing,
-    inspected: Vec<Inspected>,
-    candidates: &'a [Candidate],
-    /// The description that is taken, by its place among the candidates.
-    chosen: Option<usize>,
+    read: Read,
     precompressed: Coded<u64>,
-}
-
-/// What is known of the build as a whole.
-struct Head {
-    mode: Mode,
-    mode_evidence: Vec<String>,
-    targets: Targets,
-    set_aside: Vec<SetAside>,
-    notices: Vec<Notice>,
 }
 
 /// Who needs whom.
@@ -187,66 +224,62 @@ struct Connected {
 }
 
 impl Build<'_> {
-    fn record(
-        self,
-        targets: Targets,
-        set_aside: Vec<SetAside>,
-        mut notices: Vec<Notice>,
-    ) -> (Record, FolderTexts) {
-        let described = self.described();
-        let paths: Vec<&str> = self.paths().collect();
-        let hashes = Hashes::find(paths.iter().copied());
-        let inspected = self.inspected.as_slice();
-        let (root, own) = (self.options.root.as_deref(), self.own);
-        let modules = Naming { inspected, described, paths: &paths, root, own }.modules();
+    fn record(mut self, mut notices: Vec<Notice>) -> (Record, FolderTexts) {
+        let read = &self.read;
+        let described = read.described();
+        let hashes = Hashes::find(read.paths());
         let mut accounts = cells::accounts(Evidence {
-            listing: &self.listing,
-            inspected,
-            modules: &modules,
-            described: self.chosen.zip(described),
+            listing: &read.listing,
+            inspected: &read.inspected,
+            modules: &read.modules,
+            described: read.chosen.zip(described),
         });
         let Connected { loads, unresolved, entries, chunks } =
-            self.connected(&modules, &hashes, &mut accounts, &mut notices);
-        let (mode, mode_evidence) = self.mode(&accounts, &modules);
-        let head = Head { mode, mode_evidence, targets, set_aside, notices };
-        let mut record = self.head(head);
-        record.edges = described.map(|d| edges::said(d, &modules)).unwrap_or_default();
+            self.connected(&hashes, &mut accounts, &mut notices);
+        let (mode, mode_evidence) = self.mode(&accounts);
+        let names_are_given = described.is_some_and(|described| described.can.gives_names);
+        let mut record = self.head(mode, mode_evidence);
+        record.notices = notices;
         (record.files, record.cells, record.runs) = (accounts.files, accounts.cells, accounts.runs);
-        (record.modules, record.packages) = (modules.list, modules.packages);
         (record.entries, record.chunks) = (entries, chunks);
         (record.dynamic_loads, record.unresolved) = (loads, unresolved);
-        let names_are_given = described.is_some_and(|described| described.can.gives_names);
+        let read = &mut self.read;
+        record.set_aside = std::mem::take(&mut read.set_aside);
+        record.edges = std::mem::take(&mut read.edges);
+        record.modules = std::mem::take(&mut read.modules.list);
+        record.packages = std::mem::take(&mut read.modules.packages);
         chunk_names::give(&mut record, &hashes, names_are_given);
-        let texts = self.texts(&record, &modules.sources, &modules.described);
+        let texts = self.texts(&record);
         if self.options.sources {
-            edges::look_into_sources(&mut record, &texts, root);
+            edges::look_into_sources(&mut record, &texts, self.options.root.as_deref());
         }
         roots::give(&mut record);
         record.notices.sort();
         record.notices.dedup();
         // A great many small things, which another thread can give back while the answer is made.
-        let inspected = self.inspected;
-        rayon::spawn(move || drop(inspected));
+        let read = self.read;
+        rayon::spawn(move || drop(read));
         (record, texts)
     }
 
     /// A record that says what the build is, and holds nothing yet.
-    fn head(&self, head: Head) -> Record {
-        let described = self.described();
-        let said_target = described.and_then(|described| described.target.clone());
-        let basis = said_target.filter(|(said, _)| *said == head.targets.chosen);
+    fn head(&self, mode: Mode, mode_evidence: Vec<String>) -> Record {
+        let described = self.read.described();
+        let targets = &self.read.targets;
+        let said_target = described.and_then(|described| described.target.as_ref());
+        let basis = said_target.filter(|(said, _)| *said == targets.chosen);
         let levels = self.options.coder.levels.iter();
-        let aside = self.listing.aside.iter();
+        let aside = self.read.listing.aside.iter();
         Record {
             schema: SCHEMA,
             label: self.options.label.clone().unwrap_or_else(|| label_of(self.path)),
             bundler: described.and_then(|described| described.bundler),
             bundler_version: described.and_then(|described| described.version.clone()),
-            mode: head.mode,
-            mode_evidence: head.mode_evidence,
-            target: head.targets.chosen,
-            target_basis: basis.map_or(head.targets.basis, |(_, basis)| basis),
-            set_aside: head.set_aside,
+            mode,
+            mode_evidence,
+            target: targets.chosen,
+            target_basis: basis.map_or(&targets.basis, |(_, basis)| basis).clone(),
+            set_aside: Vec::new(),
             precompressed: self.precompressed,
             encoders: levels.map(|(&coding, &level)| (coding, coding.encoder(level))).collect(),
             files: Vec::new(),
@@ -267,29 +300,22 @@ impl Build<'_> {
                     bytes: file.bytes,
                 })
                 .collect(),
-            notices: head.notices,
+            notices: Vec::new(),
             texts: None,
         }
-    }
-
-    fn described(&self) -> Option<&Described> {
-        self.chosen.map(|at| &self.candidates[at].described)
-    }
-
-    fn paths(&self) -> impl Iterator<Item = &str> {
-        self.listing.counted.iter().map(|(file, _)| file.path.as_str())
     }
 
     /// Ties files to what they load, finds entries and chunks.
     fn connected(
         &self,
-        modules: &Modules,
         hashes: &Hashes,
         accounts: &mut Accounts,
         notices: &mut Vec<Notice>,
     ) -> Connected {
-        let (inspected, described) = (self.inspected.as_slice(), self.described());
-        let urls = Urls::new(self.paths(), self.options.base.as_deref());
+        let read = &self.read;
+        let (inspected, modules) = (read.inspected.as_slice(), &read.modules);
+        let described = read.described();
+        let urls = Urls::new(read.paths(), self.options.base.as_deref());
         let mut entries = entries::pages::of_pages(&accounts.files, inspected, &urls, notices);
         let asked: BTreeSet<FileId> =
             entries.iter().flat_map(|entry| entry.requested.iter().copied()).collect();
@@ -324,9 +350,10 @@ impl Build<'_> {
         Connected { loads, unresolved, entries, chunks }
     }
 
-    fn mode(&self, accounts: &Accounts, modules: &Modules) -> (Mode, Vec<String>) {
+    fn mode(&self, accounts: &Accounts) -> (Mode, Vec<String>) {
+        let read = &self.read;
         let marks: Vec<(&str, &CodeMarks)> =
-            self.paths().zip(self.inspected.iter().map(|file| &file.marks)).collect();
+            read.paths().zip(read.inspected.iter().map(|file| &file.marks)).collect();
         let shipped = accounts.cells.iter().filter(|cell| cell.amount.emitted > 0);
         let shipped: BTreeSet<ModuleId> = shipped
             .filter_map(|cell| match cell.owner {
@@ -334,12 +361,14 @@ impl Build<'_> {
                 _ => None,
             })
             .collect();
-        let said = self.described().and_then(|described| described.mode.as_ref());
-        mode::judge(&marks, shipped.iter().map(|id| &modules.list[id.at()]), said)
+        let said = read.described().and_then(|described| described.mode.as_ref());
+        mode::judge(&marks, shipped.iter().map(|id| &read.modules.list[id.at()]), said)
     }
 
     /// Where the texts of files and modules are.
-    fn texts(&self, record: &Record, sources: &[Vec<Owner>], described: &[Owner]) -> FolderTexts {
+    fn texts(&self, record: &Record) -> FolderTexts {
+        let read = &self.read;
+        let Modules { sources, described, .. } = &read.modules;
         let module = |owner: &Owner| match owner {
             Owner::Module(id) => Some(*id),
             _ => None,
@@ -347,7 +376,7 @@ impl Build<'_> {
         let ids = (0..record.modules.len()).map(ModuleId::new);
         let locations = ids.map(|id| record.location_of(id).into_owned());
         let mut texts = FolderTexts::new(self.options.root.as_deref(), locations);
-        let files = self.listing.counted.iter().zip(&self.inspected);
+        let files = read.listing.counted.iter().zip(&read.inspected);
         for (at, ((file, _), inspected)) in files.enumerate() {
             let map = inspected.mapped.as_ref().map(|map| {
                 let owners = sources.get(at).into_iter().flatten();
@@ -355,7 +384,7 @@ impl Build<'_> {
             });
             texts.add_file(file, map);
         }
-        if let Some(candidate) = self.chosen.map(|at| &self.candidates[at]) {
+        if let Some(candidate) = read.chosen.map(|at| &read.found.candidates[at]) {
             let modules = candidate.described.modules.iter();
             let places = modules
                 .zip(described)

@@ -7,5 +7,5 @@ mod text;
 mod urls;
 
 pub use list::{Listed, Listing, list, paths, precompressed, unreadable};
-pub use text::Text;
+pub use text::{Text, read_start};
 pub use urls::{Meant, Urls, folder_of};

@@ -11,7 +11,7 @@ use crate::{
     Options, ReadError,
     assemble::{self, FolderTexts},
     descriptions::{self, DescriptionError},
-    folder::{self, Listed, Text},
+    folder::{self, Listed},
     project, saved,
 };
 
@@ -78,7 +78,7 @@ fn is_description(path: &Path, bytes: u64) -> bool {
     let around = if here.ends_with(".vite") { here.join("..") } else { here.to_owned() };
     let may_be_manifest = path.to_string_lossy().ends_with("manifest.json");
     let paths = if may_be_manifest { folder::paths(&around) } else { BTreeSet::new() };
-    let kind = Text::of(&file).ok().and_then(|text| descriptions::sniff(&text, &paths));
+    let kind = descriptions::sniff(&file, &paths);
     kind.and_then(descriptions::of_kind).is_some()
 }
 

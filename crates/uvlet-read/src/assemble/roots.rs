@@ -7,7 +7,7 @@ use uvlet_record::{FileId, Kind, ModuleId, Owner, Record};
 /// Gives entries roots that the bundler says none of: of the modules in its own scripts, those that
 /// no other module there asks for. Where a script only gathers others, nothing may be left.
 pub fn give(record: &mut Record) {
-    if record.edges.is_empty() {
+    if record.edges.is_empty() || record.entries.iter().all(|entry| !entry.roots.is_empty()) {
         return;
     }
     let asked: BTreeSet<(ModuleId, ModuleId)> =

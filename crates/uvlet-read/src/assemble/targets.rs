@@ -28,15 +28,17 @@ pub struct Targets {
 
 impl Targets {
     /// Decides where every file runs, and which target is looked at: the one asked for, else that of
-    /// a description that was named, else the browser's, unless nothing runs there. None where the
-    /// one that was asked for is not there.
+    /// a description that was named, else the browser's, unless nothing runs there.
+    ///
+    /// # Errors
+    /// With the target that was asked for, where it is not there.
     pub fn decide(
         listing: &Listing,
         inspected: &[Inspected],
         urls: &Urls<'_>,
         candidates: &[Candidate],
         asked: Option<Target>,
-    ) -> Option<Self> {
+    ) -> Result<Self, Target> {
         let Shown { by_page, servers } = shown(listing, inspected, urls);
         let said: Vec<(&Candidate, Target)> =
             candidates.iter().filter_map(|one| Some((one, one.target()?))).collect();
@@ -66,7 +68,7 @@ impl Targets {
         let by_name = said.iter().find(|(one, _)| one.is_named).map(|(_, target)| *target);
         let chosen = match asked {
             Some(target) if there.contains(&target) => target,
-            Some(_) => return None,
+            Some(target) => return Err(target),
             None => by_name
                 .filter(|target| there.contains(target))
                 .or(there.first().copied())
@@ -81,7 +83,7 @@ impl Targets {
             }
             (target, _) => format!("its output for the {} is looked at", target.name()),
         };
-        Some(Self { of_file, chosen, basis })
+        Ok(Self { of_file, chosen, basis })
     }
 
     /// Keeps only what runs where it is looked at; returns what was set aside.

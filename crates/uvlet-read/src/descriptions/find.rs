@@ -7,7 +7,9 @@ use std::{collections::HashMap, path::Path};
 
 use uvlet_record::{AsideKind, Notice, Remark, Target};
 
-use super::{Described, DescriptionError, damaged, is_code, of_kind, read, sniff, without_mark};
+use super::{
+    Described, DescriptionError, damaged, is_code, look, of_kind, read, read_text, without_mark,
+};
 use crate::folder::{Listed, Listing, Text};
 
 /// A description that fits the folder.
@@ -56,12 +58,16 @@ const NAMED: usize = 3;
 pub fn find(listing: &Listing, named: Option<&Path>) -> Result<Found, (String, DescriptionError)> {
     let mut found = Found::default();
     let files = match named {
-        Some(path) => vec![name(path, listing)?],
+        Some(path) => vec![named_file(path, listing)?],
         None => in_folder(listing),
     };
     let mut elsewhere: Vec<(String, DescriptionError)> = Vec::new();
-    for (file, kind) in files {
-        let builds = match read(&file, kind) {
+    for (file, kind, text) in files {
+        let read = match text {
+            Some(text) => read_text(&text, kind),
+            None => read(&file, kind),
+        };
+        let builds = match read {
             Ok(builds) => builds,
             Err(wrong) if named.is_some() => return Err((file.path, wrong)),
             Err(wrong) => {
@@ -125,7 +131,10 @@ impl Found {
     }
 }
 
-fn name(path: &Path, listing: &Listing) -> Result<(Listed, AsideKind), (String, DescriptionError)> {
+/// A description's file and kind, with its text if that was read.
+type File = (Listed, AsideKind, Option<Text>);
+
+fn named_file(path: &Path, listing: &Listing) -> Result<File, (String, DescriptionError)> {
     let shown = path.display().to_string();
     let failed = |error: std::io::Error| {
         let text = error.to_string();
@@ -137,20 +146,21 @@ fn name(path: &Path, listing: &Listing) -> Result<(Listed, AsideKind), (String, 
         return Err((shown, DescriptionError::Foreign));
     }
     let file = Listed { path: shown.clone(), disk: path.to_owned(), bytes: metadata.len() };
-    let text = Text::of(&file).map_err(failed)?;
     let paths = listing.counted.iter().map(|(file, _)| file.path.clone()).collect();
-    match sniff(&text, &paths).filter(|kind| of_kind(*kind).is_some()) {
-        Some(kind) => Ok((file, kind)),
-        None => match serde_json::from_slice::<serde::de::IgnoredAny>(without_mark(&text)) {
-            Err(error) => Err((shown, damaged(&error))),
-            Ok(_) => Err((shown, DescriptionError::Foreign)),
-        },
+    let (kind, text) = look(&file, &paths);
+    if let Some(kind) = kind.filter(|kind| of_kind(*kind).is_some()) {
+        return Ok((file, kind, text));
+    }
+    let text = text.map_or_else(|| Text::of(&file).map_err(failed), Ok)?;
+    match serde_json::from_slice::<serde::de::IgnoredAny>(without_mark(&text)) {
+        Err(error) => Err((shown, damaged(&error))),
+        Ok(_) => Err((shown, DescriptionError::Foreign)),
     }
 }
 
-fn in_folder(listing: &Listing) -> Vec<(Listed, AsideKind)> {
+fn in_folder(listing: &Listing) -> Vec<File> {
     let found = listing.aside.iter().filter(|(_, kind)| of_kind(*kind).is_some());
-    found.map(|(file, kind)| (file.clone(), *kind)).collect()
+    found.map(|(file, kind)| (file.clone(), *kind, None)).collect()
 }
 
 /// Where a description disagrees with the folder, and what it leaves out.

@@ -8,7 +8,7 @@ use std::{
 
 use serde::{
     Deserialize, Deserializer,
-    de::{Error, IgnoredAny, MapAccess, SeqAccess, Visitor},
+    de::{DeserializeSeed, Error, IgnoredAny, MapAccess, SeqAccess, Visitor},
 };
 use uvlet_record::AsideKind;
 
@@ -19,21 +19,22 @@ pub type Tell<'t> = dyn Fn(&Outline) -> Option<AsideKind> + 't;
 pub type TellOpen<'t> = dyn Fn(&Outline, &str) -> Option<AsideKind> + 't;
 
 /// What a JSON text describes, if that is more than itself.
-pub fn kind(
-    text: &[u8],
-    so_far: &Tell<'_>,
-    cut_short: &TellOpen<'_>,
-    whole: &Tell<'_>,
-) -> Option<AsideKind> {
+pub struct Kinds {
+    /// Its keys settle it, wherever the text ends.
+    pub settled: Option<AsideKind>,
+    /// What it is if the text ends there.
+    pub likely: Option<AsideKind>,
+}
+
+/// What a JSON text describes. `so_far` tells it by the keys up to a place, `cut_short` by a key whose
+/// value does not end, `whole` by all keys.
+pub fn kinds(text: &[u8], so_far: &Tell<'_>, cut_short: &TellOpen<'_>, whole: &Tell<'_>) -> Kinds {
     let (outline, settled, open) = (Outline::default(), None, None);
     let mut reading = Reading { outline, settled, open, so_far, cut_short };
     let read = serde_json::Deserializer::from_slice(text).deserialize_map(Top(&mut reading));
-    match reading.settled {
-        Some(kind) => Some(kind),
-        // One that ends within what would have settled it.
-        None if read.is_err() => reading.open,
-        None => whole(&reading.outline),
-    }
+    // One that ends within what would have settled it.
+    let likely = if read.is_err() { reading.open } else { whole(&reading.outline) };
+    Kinds { settled: reading.settled, likely }
 }
 
 /// Keys that are remembered; descriptions have some dozens.
@@ -150,6 +151,28 @@ impl Outline {
     }
 }
 
+/// An object of which nothing is known.
+const OBJECT: Shape = Shape::Object { file: None, command: None, is_marked: false };
+
+impl Reading<'_> {
+    /// What the keys so far amount to.
+    fn kind(&self) -> Option<AsideKind> {
+        self.outline.kind().or_else(|| (self.so_far)(&self.outline))
+    }
+
+    /// What the keys would amount to with one more.
+    fn with(&mut self, key: &str, value: Shape) -> Option<AsideKind> {
+        let is_new = self.outline.keys.len() < KEYS && !self.outline.keys.contains_key(key);
+        if !is_new {
+            return None;
+        }
+        self.outline.keys.insert(key.to_owned(), value);
+        let kind = self.kind();
+        self.outline.keys.remove(key);
+        kind
+    }
+}
+
 struct Top<'r, 't>(&'r mut Reading<'t>);
 
 impl<'de> Visitor<'de> for Top<'_, '_> {
@@ -163,11 +186,14 @@ impl<'de> Visitor<'de> for Top<'_, '_> {
         while let Some(key) = map.next_key::<String>()? {
             let reading = &mut *self.0;
             reading.open = (reading.cut_short)(&reading.outline, &key);
-            let value = map.next_value::<Shape>()?;
+            // A list or an object of a telling name settles it where it begins.
+            let (list, object) = (reading.with(&key, Shape::List), reading.with(&key, OBJECT));
+            let value =
+                map.next_value_seed(Look { list, object, settled: &mut reading.settled })?;
             reading.open = None;
             reading.outline.add(key, value);
-            reading.settled = reading.outline.kind().or_else(|| (reading.so_far)(&reading.outline));
-            if self.0.settled.is_some() {
+            reading.settled = reading.kind();
+            if reading.settled.is_some() {
                 return Err(A::Error::custom("settled"));
             }
         }
@@ -175,66 +201,81 @@ impl<'de> Visitor<'de> for Top<'_, '_> {
     }
 }
 
-impl<'de> Deserialize<'de> for Shape {
-    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        struct CodeMarks;
+/// Reads what kind of value it is; nothing more where a list or an object settles all.
+struct Look<'s> {
+    list: Option<AsideKind>,
+    object: Option<AsideKind>,
+    settled: &'s mut Option<AsideKind>,
+}
 
-        impl<'de> Visitor<'de> for CodeMarks {
-            type Value = Shape;
+impl<'de> DeserializeSeed<'de> for Look<'_> {
+    type Value = Shape;
 
-            fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
-                formatter.write_str("any value")
-            }
+    fn deserialize<D: Deserializer<'de>>(self, deserializer: D) -> Result<Shape, D::Error> {
+        deserializer.deserialize_any(self)
+    }
+}
 
-            fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Shape, A::Error> {
-                let (mut file, mut command, mut is_marked) = (None, None, false);
-                while let Some(key) = map.next_key::<Key>()? {
-                    match key {
-                        Key::File => file = map.next_value::<Text>()?.0,
-                        Key::Command => command = map.next_value::<Text>()?.0,
-                        Key::Mark => {
-                            is_marked = true;
-                            map.next_value::<IgnoredAny>()?;
-                        }
-                        Key::Other => {
-                            map.next_value::<IgnoredAny>()?;
-                        }
-                    }
+impl<'de> Visitor<'de> for Look<'_> {
+    type Value = Shape;
+
+    fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
+        formatter.write_str("any value")
+    }
+
+    fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Shape, A::Error> {
+        if self.object.is_some() {
+            *self.settled = self.object;
+            return Err(A::Error::custom("settled"));
+        }
+        let (mut file, mut command, mut is_marked) = (None, None, false);
+        while let Some(key) = map.next_key::<Key>()? {
+            match key {
+                Key::File => file = map.next_value::<Text>()?.0,
+                Key::Command => command = map.next_value::<Text>()?.0,
+                Key::Mark => {
+                    is_marked = true;
+                    map.next_value::<IgnoredAny>()?;
                 }
-                Ok(Shape::Object { file, command, is_marked })
-            }
-
-            fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Shape, A::Error> {
-                while list.next_element::<IgnoredAny>()?.is_some() {}
-                Ok(Shape::List)
-            }
-
-            fn visit_str<E>(self, _: &str) -> Result<Shape, E> {
-                Ok(Shape::Text)
-            }
-
-            fn visit_u64<E>(self, number: u64) -> Result<Shape, E> {
-                Ok(Shape::Number(number))
-            }
-
-            fn visit_i64<E>(self, _: i64) -> Result<Shape, E> {
-                Ok(Shape::Other)
-            }
-
-            fn visit_f64<E>(self, _: f64) -> Result<Shape, E> {
-                Ok(Shape::Other)
-            }
-
-            fn visit_bool<E>(self, _: bool) -> Result<Shape, E> {
-                Ok(Shape::Other)
-            }
-
-            fn visit_unit<E>(self) -> Result<Shape, E> {
-                Ok(Shape::Other)
+                Key::Other => {
+                    map.next_value::<IgnoredAny>()?;
+                }
             }
         }
+        Ok(Shape::Object { file, command, is_marked })
+    }
 
-        deserializer.deserialize_any(CodeMarks)
+    fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Shape, A::Error> {
+        if self.list.is_some() {
+            *self.settled = self.list;
+            return Err(A::Error::custom("settled"));
+        }
+        while list.next_element::<IgnoredAny>()?.is_some() {}
+        Ok(Shape::List)
+    }
+
+    fn visit_str<E>(self, _: &str) -> Result<Shape, E> {
+        Ok(Shape::Text)
+    }
+
+    fn visit_u64<E>(self, number: u64) -> Result<Shape, E> {
+        Ok(Shape::Number(number))
+    }
+
+    fn visit_i64<E>(self, _: i64) -> Result<Shape, E> {
+        Ok(Shape::Other)
+    }
+
+    fn visit_f64<E>(self, _: f64) -> Result<Shape, E> {
+        Ok(Shape::Other)
+    }
+
+    fn visit_bool<E>(self, _: bool) -> Result<Shape, E> {
+        Ok(Shape::Other)
+    }
+
+    fn visit_unit<E>(self) -> Result<Shape, E> {
+        Ok(Shape::Other)
     }
 }
 
@@ -248,9 +289,9 @@ enum Key {
 
 impl<'de> Deserialize<'de> for Key {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        struct CodeMarks;
+        struct Look;
 
-        impl Visitor<'_> for CodeMarks {
+        impl Visitor<'_> for Look {
             type Value = Key;
 
             fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
@@ -269,7 +310,7 @@ impl<'de> Deserialize<'de> for Key {
             }
         }
 
-        deserializer.deserialize_identifier(CodeMarks)
+        deserializer.deserialize_identifier(Look)
     }
 }
 

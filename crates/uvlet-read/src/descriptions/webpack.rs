@@ -53,10 +53,6 @@ impl Description for Stats {
             || outline.has_object("assetsByChunkName")
     }
 
-    fn would_be(&self, outline: &Outline, key: &str) -> bool {
-        outline.has_list("assets") && matches!(key, "chunks" | "modules" | "entrypoints")
-    }
-
     fn richness(&self) -> u8 {
         2
     }

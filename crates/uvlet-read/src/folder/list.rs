@@ -13,8 +13,6 @@ use std::{
 use uvlet_record::{AsideKind, Kind, Notice, Remark, sizes::Coding};
 use walkdir::WalkDir;
 
-use super::Text;
-
 /// A file of the folder.
 #[derive(Clone, Debug)]
 pub struct Listed {
@@ -50,8 +48,8 @@ impl Listing {
     }
 }
 
-/// Tells what a JSON text describes instead of being shipped, given the paths of the folder.
-pub type Sniff = dyn Fn(&[u8], &BTreeSet<String>) -> Option<AsideKind>;
+/// Tells what a JSON file describes instead of being shipped, given the paths of the folder.
+pub type Sniff = dyn Fn(&Listed, &BTreeSet<String>) -> Option<AsideKind>;
 
 /// Lists a folder.
 pub fn list(folder: &Path, sniff: &Sniff) -> Listing {
@@ -176,7 +174,7 @@ fn aside_kind(file: &Listed, paths: &BTreeSet<String>, sniff: &Sniff) -> Option<
     if ending != "map" && ending != "json" {
         return None;
     }
-    match sniff(&Text::of(file).ok()?, paths) {
+    match sniff(file, paths) {
         // A map has that ending, or is somebody's data.
         Some(AsideKind::Map) if ending != "map" && !name.contains(".map.") => None,
         kind => kind,

@@ -40,6 +40,15 @@ impl Text {
     }
 }
 
+/// The first bytes of a file, at most so many; none of what is no plain file, which may never end.
+pub fn read_start(file: &Listed, most: u64) -> Option<Vec<u8>> {
+    let is_plain = std::fs::metadata(&file.disk).ok()?.is_file();
+    let opened = is_plain.then(|| File::open(&file.disk).ok()).flatten()?;
+    let mut start = Vec::new();
+    opened.take(most).read_to_end(&mut start).ok()?;
+    Some(start)
+}
+
 impl Deref for Text {
     type Target = [u8];
 
