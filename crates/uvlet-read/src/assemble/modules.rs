@@ -1,6 +1,7 @@
 //! The modules and packages of a build, by the names that source maps and the bundler give them.
 
 use std::{
+    borrow::Cow,
     collections::{BTreeMap, BTreeSet, HashMap},
     path::Path,
 };
@@ -60,7 +61,7 @@ pub struct Naming<'a> {
 }
 
 /// What tells a module from all others: its path, and the place of its package.
-type Key = (String, Option<String>);
+type Key<'n> = (Cow<'n, str>, Option<&'n str>);
 
 /// A list of sources, with the folder that they are relative to.
 type Sources<'a> = (&'a [Source], &'a str);
@@ -100,8 +101,8 @@ impl Naming<'_> {
         let keys = Keys { clashing: clashing(&named[..self.inspected.len()]) };
         let packages = self.packages(&named, &workspaces);
         let found = gather(&lists, &named, &keys, &tied);
-        let ids: HashMap<&Key, ModuleId> =
-            found.keys().enumerate().map(|(at, key)| (key, ModuleId::new(at))).collect();
+        let ids: HashMap<Key<'_>, ModuleId> =
+            found.keys().enumerate().map(|(at, key)| (key.clone(), ModuleId::new(at))).collect();
         let owner = |named: &Option<Named>| match named {
             Some(named) if named.glue => Owner::Glue,
             Some(named) => {
@@ -163,22 +164,22 @@ struct Keys {
 }
 
 impl Keys {
-    fn of(&self, named: &Named) -> Key {
-        let place = named.package.as_ref().map(|package| package.place.clone());
+    fn of<'n>(&self, named: &'n Named) -> Key<'n> {
+        let place = named.package.as_ref().map(|package| package.place.as_str());
         if place.is_none() && self.clashing.contains(&named.path) {
-            return (format!("{}{}", named.above, named.path), place);
+            return (format!("{}{}", named.above, named.path).into(), place);
         }
-        (named.path.clone(), place)
+        (named.path.as_str().into(), place)
     }
 }
 
-fn gather(
+fn gather<'n>(
     lists: &[Sources<'_>],
-    named: &[Vec<Option<Named>>],
+    named: &'n [Vec<Option<Named>>],
     keys: &Keys,
     tied: &HashMap<(usize, usize), String>,
-) -> BTreeMap<Key, Gathered> {
-    let mut found: BTreeMap<Key, Gathered> = BTreeMap::new();
+) -> BTreeMap<Key<'n>, Gathered> {
+    let mut found: BTreeMap<Key<'n>, Gathered> = BTreeMap::new();
     for (at, ((sources, _), named)) in lists.iter().zip(named).enumerate() {
         for (index, (source, named)) in sources.iter().zip(named).enumerate() {
             let Some(named) = named.as_ref().filter(|named| is_module(named)) else { continue };
@@ -197,13 +198,13 @@ fn gather(
     found
 }
 
-fn list(found: &BTreeMap<Key, Gathered>, packages: &[Package]) -> Vec<Module> {
+fn list(found: &BTreeMap<Key<'_>, Gathered>, packages: &[Package]) -> Vec<Module> {
     let ids: HashMap<&str, PackageId> =
         packages.iter().enumerate().map(|(at, p)| (p.place.as_str(), PackageId::new(at))).collect();
-    let module = |((path, place), gathered): (&Key, &Gathered)| {
-        let package = place.as_deref().and_then(|place| ids.get(place).copied());
+    let module = |((path, place), gathered): (&Key<'_>, &Gathered)| {
+        let package = place.and_then(|place| ids.get(place).copied());
         Module {
-            path: path.clone(),
+            path: path.clone().into_owned(),
             written: gathered.written.clone(),
             package,
             third_party: package.map_or(gathered.ignored, |id| !packages[id.at()].own),

@@ -423,8 +423,6 @@ impl<'a> Reader<'a> {
         for (file, module) in std::mem::take(&mut self.copies) {
             self.described.files[file].source = self.modules.get(module.as_str()).copied();
         }
-        self.described.edges.sort_unstable();
-        self.described.edges.dedup();
         // A bundle of one file loads no chunk that would tell where it runs.
         let mut externals = self.described.modules.iter().filter(|module| module.external);
         if let Some(builtin) = externals.find(|module| is_node_builtin(&module.raw)) {
