@@ -7,13 +7,10 @@ use serde::Serialize;
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
     Basis, CellId, FileId, Kind, ModuleId, Owner, PackageId, Record,
-    sizes::{Amount, Coding, Measure, Sizes},
+    sizes::{Amount, Coded, Coding, Measure, Sizes},
 };
 
-use crate::{
-    lens::{CellSet, Lens},
-    removal::Removal,
-};
+use crate::lens::{CellSet, Lens};
 
 /// What rows stand for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
@@ -158,6 +155,14 @@ pub struct Row {
     /// Its cells.
     #[serde(skip)]
     pub cells: Vec<CellId>,
+}
+
+/// What files would lose without a row.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+pub struct Removal {
+    /// Bytes that its files are smaller without it, per coding that was asked for; unknown where its
+    /// places or the files' texts are not at hand. Rarely a file grows: then it is below zero.
+    pub if_removed: Option<Coded<i64>>,
 }
 
 /// Who a row is; the order is that of rows that weigh the same.

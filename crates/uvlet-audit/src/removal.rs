@@ -9,23 +9,13 @@ use std::{
 };
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
-use schemars::JsonSchema;
-use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
     CellId, FileId, Record, Texts,
     sizes::{Coded, Coding},
 };
 
-use crate::attribute::Row;
-
-/// What files would lose without a row.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
-pub struct Removal {
-    /// Bytes that its files are smaller without it, per coding that was asked for; unknown where its
-    /// places or the files' texts are not at hand. Rarely a file grows: then it is below zero.
-    pub if_removed: Option<Coded<i64>>,
-}
+use crate::attribute::{Removal, Row};
 
 /// Encodes every file of every row anew without the row's text. The codings are those that `sizer`
 /// takes at the record's levels.

@@ -92,44 +92,93 @@ fn sources_say_what_the_bundler_says(#[case] sample: &str) {
     assert!(wrong.len() * 50 <= direct.len(), "{wrong:?}");
 }
 
+/// A script of so many modules, each of one byte, with their sources in its map.
+fn script(sources: &[(&str, &str)]) -> Folder {
+    let names: Vec<_> = sources.iter().map(|(name, _)| format!("../{name}")).collect();
+    let texts: Vec<_> = sources.iter().map(|(_, text)| *text).collect();
+    let mappings = format!("AAAA{}", ",CCAA".repeat(sources.len() - 1));
+    let map = serde_json::json!({
+        "version": 3, "sources": names, "sourcesContent": texts, "mappings": mappings,
+    });
+    let text = "x".repeat(sources.len()) + "\n//# sourceMappingURL=a.js.map";
+    Folder::new().with("out/a.js", text).with("out/a.js.map", map.to_string())
+}
+
+/// Edges as `from > to`, by paths, in order.
+fn drawn(record: &Value, basis: &str) -> Vec<String> {
+    edges(record, &[basis]).into_iter().map(|(from, to)| format!("{from} > {to}")).collect()
+}
+
 #[test]
 fn a_file_that_only_hands_on_is_looked_through() {
-    let map = |sources: &[(&str, &str)]| {
-        let names: Vec<_> = sources.iter().map(|(name, _)| format!("../{name}")).collect();
-        let texts: Vec<_> = sources.iter().map(|(_, text)| *text).collect();
-        let mappings = "AAAA,CCAA,CCAA,CCAA";
-        serde_json::json!({"version": 3, "sources": names, "sourcesContent": texts, "mappings": mappings}).to_string()
-    };
-    let folder = Folder::new().with("out/a.js", "abcd\n//# sourceMappingURL=a.js.map").with(
-        "out/a.js.map",
-        map(&[
-            ("src/page.ts", "import { Quay, type T } from './harbour'; import tide from '@/tide'; new Quay(tide)"),
-            ("src/harbour/quay.ts", "export class Quay {}"),
-            ("src/harbour/pier.ts", "export class Pier {}"),
-            ("src/tide/index.ts", "export default 1; import './harbour-lights'"),
-        ]),
-    );
+    let folder = script(&[
+        (
+            "src/page.ts",
+            "import { Quay, type T } from './harbour'; import tide from '@/tide'; new Quay(tide)",
+        ),
+        ("src/harbour/quay.ts", "export class Quay {}"),
+        ("src/harbour/pier.ts", "export class Pier {}"),
+        ("src/tide/index.ts", "export default 1; import './harbour-lights'"),
+    ]);
     let record = record(folder.path(), &["out"]);
-    let pair = |from: &str, to: &str| (from.to_owned(), to.to_owned());
-    let inferred = edges(&record, &["inferred"]);
-    assert_eq!(inferred, BTreeSet::from([pair("src/page.ts", "src/harbour/quay.ts")]));
-    let parsed = edges(&record, &["parsed"]);
-    assert_eq!(parsed, BTreeSet::from([pair("src/page.ts", "src/tide/index.ts")]));
+    assert_eq!(drawn(&record, "inferred"), ["src/page.ts > src/harbour/quay.ts"]);
+    assert_eq!(drawn(&record, "parsed"), ["src/page.ts > src/tide/index.ts"]);
     let edge = list(&record, "edges").iter().find(|edge| edge["basis"] == "inferred").unwrap();
     assert_eq!((&edge["names"][0], &edge["request"]), (&"Quay".into(), &"./harbour".into()));
 }
 
 #[test]
+fn requests_of_every_kind_are_resolved() {
+    let folder = script(&[
+        (
+            "src/a.tsx",
+            "import './b.js'; import c from 'pkg/c'; export const a = <p/>; const d = () => import('~/pages/d'); import type { T } from './t'; new Worker(new URL('./w.ts', import.meta.url))",
+        ),
+        ("src/b.ts", "require('old'); function f(require) { require('./t') }"),
+        ("src/pages/d.vue", "<script>import { low } from 'tide'</script>"),
+        ("src/t.ts", "export type T = 1"),
+        ("src/w.ts", "import tide from 'tide/high'; tide()"),
+        ("node_modules/pkg/lib/c.mjs", "import low from 'tide'; export default low"),
+        ("node_modules/pkg/node_modules/tide/index.js", "module.exports = 1"),
+        ("node_modules/tide/index.js", "export { low } from './low'"),
+        ("node_modules/tide/low.js", "export const low = 1"),
+        ("node_modules/tide/high.js", "export default 2"),
+        ("node_modules/old/index.js", "exports.a = require('fs')"),
+        ("node_modules/react/jsx-runtime.js", "exports.jsx = 1"),
+    ]);
+    let record = record(folder.path(), &["out"]);
+    let expected = [
+        "node_modules/pkg/lib/c.mjs > node_modules/pkg/node_modules/tide/index.js",
+        "node_modules/tide/index.js > node_modules/tide/low.js",
+        "src/a.tsx > node_modules/react/jsx-runtime.js",
+        "src/a.tsx > src/b.ts",
+        "src/a.tsx > src/pages/d.vue",
+        "src/a.tsx > src/w.ts",
+        "src/b.ts > node_modules/old/index.js",
+        "src/pages/d.vue > node_modules/tide/index.js",
+        "src/w.ts > node_modules/tide/high.js",
+    ];
+    let found: Vec<String> = drawn(&record, "parsed");
+    // A compiler takes `c` out again, which no code uses.
+    assert_eq!(found, expected);
+    assert_eq!(list(&record, "unresolved_requests"), [] as [Value; 0]);
+    let formats = |path: &str| {
+        let module = list(&record, "modules").iter().find(|module| module["path"] == path).unwrap();
+        module["format"].as_str().unwrap_or_default().to_owned()
+    };
+    assert_eq!(
+        (formats("src/w.ts"), formats("node_modules/old/index.js")),
+        ("es".into(), "commonjs".into())
+    );
+}
+
+#[test]
 fn what_is_installed_is_resolved_as_its_package_says() {
-    let map = serde_json::json!({
-        "version": 3,
-        "sources": ["../src/page.ts", "../node_modules/tide/lib/browser.js", "../node_modules/tide/lib/low.js"],
-        "sourcesContent": ["import { low } from 'tide'; import 'tide/setup'; low()", "setup()", "export const low = 1"],
-        "mappings": "AAAA,CCAA,CCAA",
-    });
-    let folder = Folder::new()
-        .with("out/a.js", "abc\n//# sourceMappingURL=a.js.map")
-        .with("out/a.js.map", map.to_string())
+    let folder = script(&[
+        ("src/page.ts", "import { low } from 'tide'; import 'tide/setup'; low()"),
+        ("node_modules/tide/lib/browser.js", "setup()"),
+        ("node_modules/tide/lib/low.js", "export const low = 1"),
+    ])
         .with("package.json", "{\"name\":\"site\"}")
         .with("src/page.ts", "")
         .with(
