@@ -102,7 +102,7 @@ impl Read {
         options: &Options,
         own: &[Glob],
     ) -> Result<Self, ReadError> {
-        let (found, mut inspected) = inspected(path, whole, options)?;
+        let (mut found, mut inspected) = inspected(path, whole, options)?;
         let mut notices = found.notices.clone();
         let mut listing = whole.clone();
         let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
@@ -125,6 +125,7 @@ impl Read {
         let root = options.root.as_deref();
         let naming = Naming { inspected: &inspected, described, paths: &paths, root, own };
         let modules = naming.modules();
+        let described = chosen.map(|at| &mut found.candidates[at].described);
         let edges = described.map(|described| edges::said(described, &modules));
         let edges = edges.unwrap_or_default();
         Ok(Self { found, chosen, listing, inspected, targets, set_aside, modules, edges, notices })

@@ -28,13 +28,16 @@ use resolve::{Meant, Resolver};
 use sources::SourceFacts;
 use vanished::Vanished;
 
-/// The bundler's edges between modules of the record.
-pub fn said(described: &Described, modules: &Modules) -> Vec<Edge> {
-    let edges = described.edges.iter().filter_map(|edge| {
+/// The bundler's edges between modules of the record. They are taken over, as there may be a million;
+/// only those of dynamic loads stay in the description, too.
+pub fn said(described: &mut Described, modules: &Modules) -> Vec<Edge> {
+    let all = std::mem::take(&mut described.edges);
+    let dynamic = all.iter().filter(|edge| edge.kind == EdgeKind::Dynamic).cloned();
+    described.edges = dynamic.collect();
+    let edges = all.into_iter().filter_map(|edge| {
         let (from, to) = (modules.module(edge.from)?, modules.module(edge.to)?);
-        let (request, names) = (edge.request.clone(), edge.names.clone());
-        let basis = EdgeBasis::Said;
-        Some(Edge { from, to, kind: edge.kind, request, names, basis })
+        let (kind, request, names) = (edge.kind, edge.request, edge.names);
+        Some(Edge { from, to, kind, request, names, basis: EdgeBasis::Said })
     });
     let mut edges: Vec<Edge> = edges.filter(|edge| edge.from != edge.to).collect();
     edges.sort_unstable();

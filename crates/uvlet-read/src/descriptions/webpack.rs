@@ -101,7 +101,7 @@ struct Reader<'a> {
     /// Files by path.
     files: HashMap<String, usize>,
     /// Edges from the asking module's name, until all modules are known.
-    edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<String>)>,
+    edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<Cow<'a, str>>)>,
     /// Slots that are known already: file, first module, number of modules.
     slots: HashSet<(usize, Option<usize>, usize)>,
     lacks: Lacks,
@@ -311,7 +311,8 @@ impl<'a> Reader<'a> {
                 Cow::Borrowed(name) => Cow::Borrowed(whole(name)),
                 Cow::Owned(name) => Cow::Owned(whole(name).to_owned()),
             };
-            self.edges.push((from, at, kind, reason.request.as_ref().map(owned)));
+            let request = reason.request.as_ref().map(|request| request.0.clone());
+            self.edges.push((from, at, kind, request));
         }
         Some(at)
     }
@@ -416,6 +417,7 @@ impl<'a> Reader<'a> {
                 if kind == EdgeKind::Require {
                     self.described.modules[from].format = Some(ModuleFormat::CommonJs);
                 }
+                let request = request.map(Cow::into_owned);
                 let edge = DescribedEdge { from, to, kind, request, names: None };
                 self.described.edges.push(edge);
             }
