@@ -142,12 +142,17 @@ impl fmt::Display for Coding {
     }
 }
 
+/// A word that names no coding.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("unknown coding `{0}`; there are gzip, br, zstd")]
+pub struct UnknownCoding(pub String);
+
 impl FromStr for Coding {
-    type Err = String;
+    type Err = UnknownCoding;
 
     fn from_str(text: &str) -> Result<Self, Self::Err> {
         let found = Self::ALL.into_iter().find(|coding| coding.name() == text);
-        found.ok_or_else(|| format!("unknown coding `{text}`; there are gzip, br, zstd"))
+        found.ok_or_else(|| UnknownCoding(text.to_owned()))
     }
 }
 

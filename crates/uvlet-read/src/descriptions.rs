@@ -21,7 +21,7 @@ use uvlet_record::AsideKind;
 use crate::folder::{Listed, Text, read_start};
 #[cfg(test)]
 pub use described::DescribedEdge;
-pub use described::{Described, DescribedFile, DescribedModule, Slot};
+pub use described::{Described, DescribedFile, DescribedId, DescribedModule, Slot};
 pub use description::{Description, DescriptionError};
 use description::{damaged, is_code, without_mark};
 pub use find::{Candidate, Found, find};

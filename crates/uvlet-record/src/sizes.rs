@@ -4,7 +4,7 @@ use std::{borrow::Cow, fmt, ops::AddAssign, str::FromStr};
 
 use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::{Deserialize, Deserializer, Serialize, Serializer, de::Error};
-pub use uvlet_ledger::coding::Coding;
+pub use uvlet_ledger::coding::{Coding, UnknownCoding};
 
 /// What a size is counted in.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -53,9 +53,7 @@ impl Serialize for Measure {
 
 impl<'de> Deserialize<'de> for Measure {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        let name = String::deserialize(deserializer)?;
-        let known = Self::ALL.into_iter().find(|measure| measure.name() == name);
-        known.ok_or_else(|| D::Error::custom(format!("unknown measure `{name}`")))
+        String::deserialize(deserializer)?.parse().map_err(D::Error::custom)
     }
 }
 
@@ -75,16 +73,19 @@ impl fmt::Display for Measure {
     }
 }
 
-impl FromStr for Measure {
-    type Err = String;
+/// A word that names no measure.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("unknown measure `{0}`, there are emitted, gzip, br, zstd")]
+pub struct UnknownMeasure(pub String);
 
-    fn from_str(text: &str) -> Result<Self, String> {
+impl FromStr for Measure {
+    type Err = UnknownMeasure;
+
+    fn from_str(text: &str) -> Result<Self, UnknownMeasure> {
         // The coding's full name, as its own standard says it.
         let name = if text == "brotli" { "br" } else { text };
-        Self::ALL.into_iter().find(|measure| measure.name() == name).ok_or_else(|| {
-            let names: Vec<_> = Self::ALL.iter().map(|measure| measure.name()).collect();
-            format!("unknown measure `{text}`, there are {}", names.join(", "))
-        })
+        let known = Self::ALL.into_iter().find(|measure| measure.name() == name);
+        known.ok_or_else(|| UnknownMeasure(text.to_owned()))
     }
 }
 

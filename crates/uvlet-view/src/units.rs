@@ -14,15 +14,20 @@ pub enum Units {
     Bytes,
 }
 
-impl FromStr for Units {
-    type Err = String;
+/// A word that names no units.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("unknown units `{0}`, there are kb, kib, bytes")]
+pub struct UnknownUnits(pub String);
 
-    fn from_str(text: &str) -> Result<Self, String> {
+impl FromStr for Units {
+    type Err = UnknownUnits;
+
+    fn from_str(text: &str) -> Result<Self, UnknownUnits> {
         match text {
             "kb" => Ok(Self::Kb),
             "kib" => Ok(Self::Kib),
             "bytes" => Ok(Self::Bytes),
-            _ => Err(format!("unknown units `{text}`, there are kb, kib, bytes")),
+            _ => Err(UnknownUnits(text.to_owned())),
         }
     }
 }

@@ -4,7 +4,7 @@ use std::{path::PathBuf, str::FromStr};
 
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use clap_complete::Shell;
-use uvlet_record::sizes::{Coding, Measure};
+use uvlet_record::sizes::{Coding, Measure, UnknownCoding, UnknownMeasure};
 use uvlet_view::Units;
 
 /// Accounts for every byte that a web application makes its visitors download.
@@ -267,7 +267,10 @@ impl FromStr for Asked {
     fn from_str(text: &str) -> Result<Self, String> {
         match text {
             "all" => Ok(Self::All),
-            _ => text.parse().map(Self::One).map_err(|error: String| error + ", and all"),
+            _ => match text.parse() {
+                Ok(measure) => Ok(Self::One(measure)),
+                Err(error @ UnknownMeasure(_)) => Err(format!("{error}, and all")),
+            },
         }
     }
 }
@@ -275,7 +278,7 @@ impl FromStr for Asked {
 /// `gzip=6`.
 fn level(text: &str) -> Result<(Coding, u32), String> {
     let (coding, level) = text.split_once('=').ok_or("a level is set as gzip=6")?;
-    let coding: Coding = coding.trim().parse()?;
+    let coding: Coding = coding.trim().parse().map_err(|error: UnknownCoding| error.to_string())?;
     let levels = coding.levels();
     let level = level.trim().parse().ok().filter(|level| levels.contains(level));
     level.map(|level| (coding, level)).ok_or_else(|| {

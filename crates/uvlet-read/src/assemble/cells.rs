@@ -11,7 +11,7 @@ use uvlet_record::{
 
 use super::{inspect::Inspected, module_spans::ModuleSpan, modules::Modules};
 use crate::{
-    descriptions::{Described, DescribedFile},
+    descriptions::{Described, DescribedFile, DescribedId},
     folder::{Listed, Listing, Text},
 };
 
@@ -211,7 +211,7 @@ impl FileEvidence<'_> {
         let said = self.said?;
         let (_, described) = self.evidence.described?;
         let bytes = self.listed.bytes;
-        let modules: Vec<usize> =
+        let modules: Vec<DescribedId> =
             said.slots.iter().flat_map(|slot| slot.modules.iter().copied()).collect();
         if modules.is_empty() {
             // A chunk without modules holds the bundler's own code alone.
@@ -220,15 +220,15 @@ impl FileEvidence<'_> {
             return is_known.then(|| Pieces::whole(bytes, Owner::Glue, Basis::Located));
         }
         let weights: Vec<u64> =
-            modules.iter().map(|&module| described.modules[module].bytes.unwrap_or(0)).collect();
+            modules.iter().map(|&module| described.module(module).bytes.unwrap_or(0)).collect();
         let is_known = weights.iter().any(|&weight| weight > 0);
         let owners = modules.into_iter().map(|module| self.owner(module));
         is_known
             .then(|| Pieces::amounts(owners.zip(apportion(bytes, &weights)), 0, Basis::Estimated))
     }
 
-    fn owner(&self, module: usize) -> Owner {
-        self.evidence.modules.described.get(module).copied().unwrap_or(Owner::Unattributed)
+    fn owner(&self, module: DescribedId) -> Owner {
+        self.evidence.modules.described.get(module.0).copied().unwrap_or(Owner::Unattributed)
     }
 }
 

@@ -5,7 +5,10 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use uvlet_record::{DynamicLoad, EdgeKind, FileId, Kind, LoadKind, ModuleId, When};
 
 use super::{cells::Accounts, inspect::Inspected, loads::once_each, modules::Modules};
-use crate::{descriptions::Described, formats::DynamicCall};
+use crate::{
+    descriptions::{Described, DescribedId},
+    formats::DynamicCall,
+};
 
 /// What is said, and what it is put into.
 pub struct DescribedLoads<'a> {
@@ -19,7 +22,7 @@ pub struct DescribedLoads<'a> {
 type Ids = HashMap<String, FileId>;
 
 /// Files that hold a module of the description.
-type Holders = BTreeMap<usize, BTreeSet<FileId>>;
+type Holders = BTreeMap<DescribedId, BTreeSet<FileId>>;
 
 impl DescribedLoads<'_> {
     /// Adds the bundler's static loads to files and its dynamic ones to `loads`, with the modules
@@ -117,7 +120,7 @@ impl DescribedLoads<'_> {
     /// demand, for the module that the loaded file stands for.
     fn place(&self, ids: &Ids, holders: &Holders, loads: &mut Vec<DynamicLoad>) {
         let files = self.described.files.iter();
-        let stands_for: BTreeMap<usize, FileId> =
+        let stands_for: BTreeMap<DescribedId, FileId> =
             files.filter_map(|file| Some((file.entry?, *ids.get(&file.path)?))).collect();
         let mut asking: BTreeMap<(FileId, FileId), Vec<ModuleId>> = BTreeMap::new();
         let edges = self.described.edges.iter();

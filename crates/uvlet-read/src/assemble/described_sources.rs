@@ -7,7 +7,7 @@ use std::{
 };
 
 use crate::{
-    descriptions::{Candidate, Described, DescribedModule},
+    descriptions::{Candidate, Described, DescribedId, DescribedModule},
     folder::Text,
     project::read_file,
 };
@@ -40,8 +40,8 @@ impl<'d> DescribedSources<'d> {
     }
 
     /// The text of a module, by its place among those that the description names.
-    pub fn text(&self, at: usize) -> Option<String> {
-        match place(self.described.modules.get(at)?)? {
+    pub fn text(&self, id: DescribedId) -> Option<String> {
+        match place(self.described.module(id))? {
             SourcePlace::InDescription(range) => {
                 serde_json::from_slice(self.text.as_ref()?.get(range)?).ok()
             }

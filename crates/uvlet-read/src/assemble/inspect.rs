@@ -20,7 +20,7 @@ use super::{
 };
 use crate::{
     coded::CodedFile,
-    descriptions::{Candidate, DescribedFile},
+    descriptions::{Candidate, DescribedFile, DescribedId},
     files::{
         marks::CodeMarks,
         page::{self, Inline, Page},
@@ -76,7 +76,7 @@ pub struct Inspector<'a> {
     /// Per path, the description that tells most of it.
     by_path: HashMap<&'a str, Said<'a>>,
     /// Modules that load something on demand, as the descriptions say.
-    asking: Vec<HashSet<usize>>,
+    asking: Vec<HashSet<DescribedId>>,
 }
 
 /// What is said of a file: by which candidate, and what.
@@ -266,7 +266,7 @@ impl<'a> Inspector<'a> {
     /// Which module stands where, as far as description and code tell.
     fn apart(&self, script: &Script<'_>, said: Said<'_>) -> Option<Spans> {
         let described = &self.candidates[said.by].described;
-        let source_of = |module: usize| self.sources[said.by].text(module);
+        let source_of = |module: DescribedId| self.sources[said.by].text(module);
         let contents = Contents { described, file: said.file, source_of: &source_of };
         if described.can.has_tables {
             return module_spans::of_table(script, contents);

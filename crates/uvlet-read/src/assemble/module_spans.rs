@@ -16,7 +16,7 @@ use uvlet_record::{Basis, EdgeKind, ModuleFormat, Used};
 use uvlet_script::{Dialect, Script, Span, range, words::Words};
 
 use crate::{
-    descriptions::{Described, DescribedFile, DescribedModule, Slot},
+    descriptions::{Described, DescribedFile, DescribedId, DescribedModule, Slot},
     formats::{
         merged::{self, Hint, Share},
         registry::{Table, bare_units},
@@ -29,13 +29,13 @@ pub struct ModuleSpan {
     /// First byte.
     pub start: usize,
     /// The module among those that the bundler names; none for the bundler's own code.
-    pub module: Option<usize>,
+    pub module: Option<DescribedId>,
     /// How it was found.
     pub basis: Basis,
 }
 
 /// Gives the source text of a module, where there is one.
-pub type SourceOf<'t> = dyn Fn(usize) -> Option<String> + Sync + 't;
+pub type SourceOf<'t> = dyn Fn(DescribedId) -> Option<String> + Sync + 't;
 
 /// A script taken apart.
 #[derive(Debug, Default)]
@@ -67,7 +67,7 @@ pub fn of_table(script: &Script<'_>, contents: Contents<'_>) -> Option<Spans> {
     // A CommonJS module's own `require` calls are its code, an ES module's imports are made by the
     // bundler.
     let edges = described.edges.iter().filter(|edge| edge.kind == EdgeKind::Require);
-    let requiring: HashSet<usize> = edges.map(|edge| edge.from).collect();
+    let requiring: HashSet<DescribedId> = edges.map(|edge| edge.from).collect();
     let keeps = |slot: usize| file.slots[slot].modules.iter().any(|id| requiring.contains(id));
     let table = Table::find(script, &by_id, &keeps);
     // Words are looked for only where nothing else tells modules apart.
@@ -85,7 +85,7 @@ pub fn of_table(script: &Script<'_>, contents: Contents<'_>) -> Option<Spans> {
     let bare: Vec<&Slot> = bare.map(|(slot, _)| slot).collect();
     if !bare.is_empty() {
         let units = bare_units(&script.program, table.place);
-        let modules: Vec<usize> =
+        let modules: Vec<DescribedId> =
             bare.iter().flat_map(|slot| slot.modules.iter().copied()).collect();
         if let (Some(first), Some(last)) = (units.first(), units.last()) {
             let body = Span::new(first.start, last.end);
@@ -103,10 +103,10 @@ pub fn of_table(script: &Script<'_>, contents: Contents<'_>) -> Option<Spans> {
 /// sources; `None` where the sources of most are not at hand. Lengths are those before minification.
 pub fn of_row(
     script: &Script<'_>,
-    lengths: &[(usize, u64)],
+    lengths: &[(DescribedId, u64)],
     contents: Contents<'_>,
 ) -> Option<Spans> {
-    let modules: Vec<usize> =
+    let modules: Vec<DescribedId> =
         lengths.iter().filter(|(_, length)| *length > 0).map(|(module, _)| *module).collect();
     let known = modules.iter().filter(|module| (contents.source_of)(**module).is_some()).count();
     if known * 2 < modules.len() || known == 0 {
@@ -129,7 +129,7 @@ pub fn of_row(
 /// A stretch with an end.
 struct Stretch {
     range: Range<usize>,
-    module: usize,
+    module: DescribedId,
     basis: Basis,
 }
 
@@ -163,7 +163,13 @@ struct Chunk<'c> {
 
 impl Chunk<'_> {
     /// The stretches of one function's body, or of bare code.
-    fn stretch(&self, body: Span, units: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+    fn stretch(
+        &self,
+        body: Span,
+        units: &[Span],
+        modules: &[DescribedId],
+        stretches: &mut Vec<Stretch>,
+    ) {
         let whole = range(body);
         match modules {
             [] => {}
@@ -184,11 +190,11 @@ impl Chunk<'_> {
 
     /// Code that was not minified says in a comment above each merged module which one it is:
     /// `;// ./src/a.js`, in older versions `// CONCATENATED MODULE: ./src/a.js`.
-    fn by_headings(&self, whole: &Range<usize>, modules: &[usize]) -> Option<Vec<Stretch>> {
-        let by_name: HashMap<&str, usize> =
+    fn by_headings(&self, whole: &Range<usize>, modules: &[DescribedId]) -> Option<Vec<Stretch>> {
+        let by_name: HashMap<&str, DescribedId> =
             modules.iter().map(|&module| (self.module(module).raw.as_str(), module)).collect();
         let text = &self.text[whole.clone()];
-        let mut starts: Vec<(usize, Option<usize>)> = Vec::new();
+        let mut starts: Vec<(usize, Option<DescribedId>)> = Vec::new();
         for (at, _) in text.match_indices("// ") {
             let line_start = text[..at].rfind('\n').map_or(0, |at| at + 1);
             let line = text[at + 3..].split('\n').next().unwrap_or_default();
@@ -216,10 +222,10 @@ impl Chunk<'_> {
 
     /// CommonJS modules that were merged stand in wrappers before all others, the last to be
     /// evaluated first.
-    fn aligned(&self, units: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+    fn aligned(&self, units: &[Span], modules: &[DescribedId], stretches: &mut Vec<Stretch>) {
         let (wrapped, bare): (Vec<Span>, Vec<Span>) =
             units.iter().partition(|unit| is_wrapped(&self.text[range(**unit)]));
-        let (mut commonjs, others): (Vec<usize>, Vec<usize>) =
+        let (mut commonjs, others): (Vec<DescribedId>, Vec<DescribedId>) =
             modules.iter().partition(|&&id| self.module(id).format == Some(ModuleFormat::CommonJs));
         if wrapped.is_empty() || commonjs.is_empty() || others.is_empty() {
             return self.in_order(units, modules, stretches);
@@ -229,11 +235,11 @@ impl Chunk<'_> {
         self.in_order(&bare, &others, stretches);
     }
 
-    fn module(&self, id: usize) -> &DescribedModule {
-        &self.contents.described.modules[id]
+    fn module(&self, id: DescribedId) -> &DescribedModule {
+        self.contents.described.module(id)
     }
 
-    fn in_order(&self, spans: &[Span], modules: &[usize], stretches: &mut Vec<Stretch>) {
+    fn in_order(&self, spans: &[Span], modules: &[DescribedId], stretches: &mut Vec<Stretch>) {
         let units: Vec<Range<usize>> = spans.iter().map(|span| range(*span)).collect();
         let hints: Vec<Hint> = modules
             .iter()
@@ -250,7 +256,7 @@ impl Chunk<'_> {
     fn place(
         &self,
         shares: &[Share],
-        modules: &[usize],
+        modules: &[DescribedId],
         basis: Basis,
         stretches: &mut Vec<Stretch>,
     ) {

@@ -10,7 +10,7 @@ use uvlet_record::{Facet, Module, ModuleId, Owner, Package, PackageId, glob::Glo
 
 use super::{inspect::Inspected, older_sources};
 use crate::{
-    descriptions::{Described, DescribedModule},
+    descriptions::{Described, DescribedId, DescribedModule},
     files::source_map::Source,
     project::{
         locks::Locked,
@@ -39,8 +39,8 @@ impl Modules {
     }
 
     /// The module that the bundler speaks of by this number.
-    pub fn module(&self, described: usize) -> Option<ModuleId> {
-        match self.described.get(described) {
+    pub fn module(&self, described: DescribedId) -> Option<ModuleId> {
+        match self.described.get(described.0) {
             Some(Owner::Module(id)) => Some(*id),
             _ => None,
         }
@@ -221,14 +221,14 @@ fn list(found: &BTreeMap<Key<'_>, Gathered>, packages: &[Package]) -> Vec<Module
 /// of that.
 fn add(list: &mut [Module], said: &[DescribedModule], owners: &[Owner]) {
     let is_facet = |module: &DescribedModule| module.raw.contains(['\0', '?']);
-    let ids = |said: usize| match owners.get(said) {
+    let ids = |said: DescribedId| match owners.get(said.0) {
         Some(Owner::Module(id)) => Some(*id),
         _ => None,
     };
     let mut is_known = vec![false; list.len()];
     for facets in [false, true] {
         for (at, said) in said.iter().enumerate().filter(|(_, said)| is_facet(said) == facets) {
-            let Some(id) = ids(at) else { continue };
+            let Some(id) = ids(DescribedId(at)) else { continue };
             let module = &mut list[id.at()];
             if facets && is_known[id.at()] {
                 let name = said.raw.replace('\0', "");

@@ -39,7 +39,7 @@ pub fn tie(
         let seen: HashSet<String> = sources.iter().flatten().map(|n| n.path.clone()).collect();
         let mut unseen: BTreeMap<&str, Vec<&Named>> = BTreeMap::new();
         for module in file.slots.iter().flat_map(|slot| &slot.modules) {
-            if let Some(Some(module)) = modules.get(*module)
+            if let Some(Some(module)) = modules.get(module.0)
                 && let Some(package) = &module.package
                 && !seen.contains(&module.path)
             {

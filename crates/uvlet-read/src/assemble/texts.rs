@@ -205,3 +205,44 @@ impl Texts for FolderTexts {
         segments(&emitted, &parsed, &|source| map.modules.get(source).copied().flatten())
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use std::path::Path;
+
+    use rstest::rstest;
+    use uvlet_record::{FileId, ModuleId, Owner, Texts};
+
+    use crate::{Options, open};
+
+    #[rstest]
+    #[case("esbuild-before")]
+    #[case("webpack-before")]
+    #[case("rollup-after")]
+    fn texts_that_are_saved_are_those_of_the_folder(#[case] sample: &str) {
+        let builds = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/builds");
+        let (record, texts) = open(&builds.join(sample), &Options::default()).unwrap();
+        let saved = texts.save(&record);
+        let mut segments = 0;
+        for id in (0..record.files.len()).map(FileId) {
+            let origins = texts.origins(id);
+            assert_eq!(saved.origins(id), origins, "{}", record.file(id).path);
+            let cells = record.cells_of(id);
+            for segment in origins.iter().flatten().filter_map(|segment| segment.origin) {
+                // Whoever a segment names has a part of the file, unless nothing is left of it.
+                let owner = Owner::Module(segment.module);
+                segments += usize::from(cells.iter().any(|cell| cell.owner == owner));
+            }
+        }
+        assert!(segments > 1000, "{segments}");
+        let sources = (0..record.modules.len()).map(ModuleId);
+        let sources = sources.filter_map(|id| texts.source(id).map(|text| (id, text)));
+        let mut known = 0;
+        for (id, text) in sources {
+            assert_eq!(saved.source(id).as_deref(), Some(&*text));
+            assert_eq!(record.module(id).source_bytes, Some(text.len() as u64));
+            known += 1;
+        }
+        assert!(known > 50, "{known}");
+    }
+}

@@ -8,6 +8,10 @@ use std::{collections::HashMap, ops::Range};
 
 use uvlet_record::{Bundler, EdgeKind, Lack, Mode, ModuleFormat, Target, Used};
 
+/// A module's place among those of its description.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct DescribedId(pub usize);
+
 /// What was said.
 #[derive(Debug, Default)]
 pub struct Described {
@@ -68,7 +72,7 @@ pub struct DescribedModule {
     /// Loaded from elsewhere.
     pub external: bool,
     /// The module whose function it was merged into.
-    pub merged_into: Option<usize>,
+    pub merged_into: Option<DescribedId>,
     /// Exports that were taken out.
     pub dropped: Option<Vec<String>>,
     /// It must be kept for what it does.
@@ -82,8 +86,8 @@ pub struct DescribedModule {
 /// An edge.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
 pub struct DescribedEdge {
-    pub from: usize,
-    pub to: usize,
+    pub from: DescribedId,
+    pub to: DescribedId,
     pub kind: EdgeKind,
     pub request: Option<String>,
     pub names: Option<Vec<String>>,
@@ -97,15 +101,15 @@ pub struct DescribedFile {
     /// Bytes when it was written.
     pub bytes: Option<u64>,
     /// Bytes per module, where the bundler counts them.
-    pub counted: Option<Vec<(usize, u64)>>,
+    pub counted: Option<Vec<(DescribedId, u64)>>,
     /// Sizes of the modules in it before minification, in order.
-    pub rendered: Option<Vec<(usize, u64)>>,
+    pub rendered: Option<Vec<(DescribedId, u64)>>,
     /// The modules in it, in order.
     pub slots: Vec<Slot>,
     /// The module that it is a copy of, for an asset.
-    pub source: Option<usize>,
+    pub source: Option<DescribedId>,
     /// The module that it stands for when another file asks for it.
-    pub entry: Option<usize>,
+    pub entry: Option<DescribedId>,
     /// Other files that its code may ask for.
     pub names: Vec<String>,
     /// Files that it statically loads.
@@ -126,7 +130,7 @@ pub struct Slot {
     /// Its key in the module table.
     pub id: Option<String>,
     /// What stands there, in the order of evaluation.
-    pub modules: Vec<usize>,
+    pub modules: Vec<DescribedId>,
 }
 
 /// An entry.
@@ -137,14 +141,14 @@ pub struct DescribedEntry {
     /// Its files in the order of loading.
     pub files: Vec<String>,
     /// Its first modules.
-    pub roots: Vec<usize>,
+    pub roots: Vec<DescribedId>,
 }
 
 /// What an `import()` or a worker opens.
 #[derive(Debug)]
 pub struct DescribedLoad {
     /// The module that asks.
-    pub module: usize,
+    pub module: DescribedId,
     /// The specifier.
     pub request: String,
     /// All files of its group.
@@ -152,6 +156,17 @@ pub struct DescribedLoad {
 }
 
 impl Described {
+    /// A module by its place.
+    pub fn module(&self, id: DescribedId) -> &DescribedModule {
+        &self.modules[id.0]
+    }
+
+    /// Adds a module.
+    pub fn add(&mut self, module: DescribedModule) -> DescribedId {
+        self.modules.push(module);
+        DescribedId(self.modules.len() - 1)
+    }
+
     /// The files by path.
     pub fn by_path(&self) -> HashMap<&str, &DescribedFile> {
         self.files.iter().map(|file| (file.path.as_str(), file)).collect()

@@ -12,7 +12,9 @@ use serde::Deserialize;
 use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat};
 
 use super::{
-    described::{Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedModule, Slot},
+    described::{
+        Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedId, DescribedModule, Slot,
+    },
     description::{Description, DescriptionError, damaged, is_code, is_script},
     outline::{Outline, Shape},
 };
@@ -101,14 +103,13 @@ impl Description for Metafile {
 }
 
 /// Modules by path.
-type Ids<'j> = HashMap<&'j str, usize>;
+type Ids<'j> = HashMap<&'j str, DescribedId>;
 
 fn modules<'j>(json: &'j Json<'_>, described: &mut Described) -> Ids<'j> {
     let mut inputs: Vec<_> = json.inputs.iter().collect();
     inputs.sort_by(|a, b| a.0.cmp(b.0));
     let mut ids = Ids::new();
     for (path, input) in &inputs {
-        ids.insert(&path.0, described.modules.len());
         let raw = path.0.clone().into_owned();
         let format = match input.format.as_ref().map(|format| &*format.0) {
             Some("esm") => Some(ModuleFormat::Es),
@@ -116,12 +117,8 @@ fn modules<'j>(json: &'j Json<'_>, described: &mut Described) -> Ids<'j> {
             _ => None,
         };
         let bytes = Some(input.bytes);
-        described.modules.push(DescribedModule {
-            raw,
-            bytes,
-            format,
-            ..DescribedModule::default()
-        });
+        let module = DescribedModule { raw, bytes, format, ..DescribedModule::default() };
+        ids.insert(&path.0, described.add(module));
     }
     for (path, input) in &inputs {
         for import in &input.imports {
@@ -129,13 +126,13 @@ fn modules<'j>(json: &'j Json<'_>, described: &mut Described) -> Ids<'j> {
             let to = match ids.get(&*import.path.0) {
                 Some(&to) => to,
                 None if import.external && !import.path.0.contains(':') => {
-                    described.modules.push(DescribedModule {
+                    let to = described.add(DescribedModule {
                         raw: import.path.0.clone().into_owned(),
                         external: true,
                         ..DescribedModule::default()
                     });
-                    ids.insert(&import.path.0, described.modules.len() - 1);
-                    described.modules.len() - 1
+                    ids.insert(&import.path.0, to);
+                    to
                 }
                 None => continue,
             };
@@ -158,7 +155,7 @@ fn outputs(json: &Json<'_>, ids: &Ids<'_>, described: &mut Described) {
         if path.0.ends_with(".map") {
             continue;
         }
-        let mut counted: Vec<(usize, u64)> = output
+        let mut counted: Vec<(DescribedId, u64)> = output
             .inputs
             .iter()
             .filter_map(|(input, share)| Some((*ids.get(&*input.0)?, share.bytes_in_output)))

@@ -11,7 +11,9 @@ use serde::{Deserialize, Serialize};
 use uvlet_record::{AsideKind, Bundler, EdgeKind, Mode, Target, Used};
 
 use super::{
-    described::{Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedModule, Slot},
+    described::{
+        Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedId, DescribedModule, Slot,
+    },
     description::{Description, DescriptionError, damaged, is_script},
     outline::Outline,
 };
@@ -175,13 +177,13 @@ fn described(file: &PluginFile) -> Described {
     // Source maps name sources from the output folder.
     described.rebase(&file.folder);
     for (module, names) in exports.kept {
-        described.modules[module].used = Some(match names.is_empty() {
+        described.modules[module.0].used = Some(match names.is_empty() {
             true => Used::Nothing,
             false => Used::Names(names.into_iter().collect()),
         });
     }
     for (module, names) in exports.dropped {
-        described.modules[module].dropped = Some(names.into_iter().collect());
+        described.modules[module.0].dropped = Some(names.into_iter().collect());
     }
     described
 }
@@ -189,23 +191,24 @@ fn described(file: &PluginFile) -> Described {
 /// Exports by module, over all scripts that hold it.
 #[derive(Default)]
 struct Exports {
-    kept: BTreeMap<usize, BTreeSet<String>>,
-    dropped: BTreeMap<usize, BTreeSet<String>>,
+    kept: BTreeMap<DescribedId, BTreeSet<String>>,
+    dropped: BTreeMap<DescribedId, BTreeSet<String>>,
 }
 
-fn modules<'f>(file: &'f PluginFile, described: &mut Described) -> HashMap<&'f str, usize> {
-    let mut ids: HashMap<&str, usize> = HashMap::new();
+fn modules<'f>(file: &'f PluginFile, described: &mut Described) -> HashMap<&'f str, DescribedId> {
+    let mut ids: HashMap<&str, DescribedId> = HashMap::new();
     for module in &file.modules {
-        ids.insert(&module.path, described.modules.len());
-        described.modules.push(DescribedModule {
+        let id = described.add(DescribedModule {
             raw: module.path.clone(),
             external: module.external,
             provides: module.exports.clone(),
             side_effects: Some(module.has_effects).filter(|_| !module.external),
             ..DescribedModule::default()
         });
+        ids.insert(&module.path, id);
     }
     for (from, module) in file.modules.iter().enumerate() {
+        let from = DescribedId(from);
         let asked = [(EdgeKind::Static, &module.needs), (EdgeKind::Dynamic, &module.defers)];
         for (kind, names) in asked {
             let targets = names.iter().filter_map(|name| ids.get(name.as_str()));
@@ -219,7 +222,7 @@ fn modules<'f>(file: &'f PluginFile, described: &mut Described) -> HashMap<&'f s
 fn add_chunk(
     described: &mut Described,
     chunk: &PluginChunk,
-    ids: &HashMap<&str, usize>,
+    ids: &HashMap<&str, DescribedId>,
     exports: &mut Exports,
 ) {
     let mut rendered = Vec::new();

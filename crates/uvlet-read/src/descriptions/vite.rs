@@ -59,10 +59,7 @@ fn described(manifest: &BTreeMap<String, Built>) -> Described {
     for built in manifest.values() {
         let is_asset = !is_code(&built.file);
         let source = built.src.as_ref().filter(|_| is_asset).map(|src| {
-            described
-                .modules
-                .push(DescribedModule { raw: src.clone(), ..DescribedModule::default() });
-            described.modules.len() - 1
+            described.add(DescribedModule { raw: src.clone(), ..DescribedModule::default() })
         });
         described.files.push(DescribedFile {
             path: built.file.clone(),

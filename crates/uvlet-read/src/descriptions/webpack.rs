@@ -19,8 +19,8 @@ use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target};
 
 use super::{
     described::{
-        Capabilities, Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedLoad,
-        DescribedModule, Slot,
+        Capabilities, Described, DescribedEdge, DescribedEntry, DescribedFile, DescribedId,
+        DescribedLoad, DescribedModule, Slot,
     },
     description::{Description, DescriptionError, damaged, is_script},
     outline::Outline,
@@ -97,13 +97,13 @@ struct Reader<'a> {
     json: &'a str,
     described: Described,
     /// Modules by name; asked for once per reason, of which there may be a hundred thousand.
-    modules: HashMap<Cow<'a, str>, usize, RandomState>,
+    modules: HashMap<Cow<'a, str>, DescribedId, RandomState>,
     /// Files by path.
     files: HashMap<String, usize>,
     /// Edges from the asking module's name, until all modules are known.
-    edges: Vec<(Cow<'a, str>, usize, EdgeKind, Option<Cow<'a, str>>)>,
+    edges: Vec<(Cow<'a, str>, DescribedId, EdgeKind, Option<Cow<'a, str>>)>,
     /// Slots that are known already: file, first module, number of modules.
-    slots: HashSet<(usize, Option<usize>, usize)>,
+    slots: HashSet<(usize, Option<DescribedId>, usize)>,
     lacks: Lacks,
     plugin_scripts: bool,
     /// Files that are copies of modules, by the modules' names.
@@ -210,13 +210,13 @@ impl<'a> Reader<'a> {
                 self.lacks.unnamed = true;
                 continue;
             };
-            let mut inner: Vec<(Option<i64>, usize)> = Vec::new();
+            let mut inner: Vec<(Option<i64>, DescribedId)> = Vec::new();
             self.merged(module.modules.as_deref().unwrap_or_default(), &mut inner);
             self.lacks.hidden += module.filtered_modules.unwrap_or(0);
             let name = module.name.as_ref().map_or("", |name| &name.0);
             self.lacks.merged |= inner.is_empty() && name != whole(name) && is_merged(module);
             for &(_, part) in inner.iter().filter(|(_, part)| *part != at) {
-                self.described.modules[part].merged_into.get_or_insert(at);
+                self.described.modules[part.0].merged_into.get_or_insert(at);
             }
             // In the order of evaluation where it is known, which is the order in the text.
             if inner.iter().all(|(order, _)| order.is_some()) {
@@ -242,7 +242,7 @@ impl<'a> Reader<'a> {
     }
 
     /// Modules merged into one, at any depth.
-    fn merged(&mut self, modules: &'a [Module<'a>], inner: &mut Vec<(Option<i64>, usize)>) {
+    fn merged(&mut self, modules: &'a [Module<'a>], inner: &mut Vec<(Option<i64>, DescribedId)>) {
         for module in modules {
             self.lacks.hidden += module.filtered_children.unwrap_or(0);
             if let Some(members) = group(module) {
@@ -256,9 +256,9 @@ impl<'a> Reader<'a> {
     }
 
     /// Takes note of a module; one that was met before gains what was not known then.
-    fn module(&mut self, module: &'a Module<'a>) -> Option<usize> {
+    fn module(&mut self, module: &'a Module<'a>) -> Option<DescribedId> {
         let name = name_of(module)?;
-        let next = self.described.modules.len();
+        let next = DescribedId(self.described.modules.len());
         let at = *self.modules.entry(Cow::Borrowed(name)).or_insert(next);
         if at == next {
             let external = name.starts_with("external ");
@@ -274,7 +274,7 @@ impl<'a> Reader<'a> {
             let start = raw.get().as_ptr() as usize - self.json.as_ptr() as usize;
             start..start + raw.get().len()
         });
-        let described = &mut self.described.modules[at];
+        let described = &mut self.described.modules[at.0];
         if !is_merged {
             #[expect(
                 clippy::cast_possible_truncation,
@@ -354,7 +354,7 @@ impl<'a> Reader<'a> {
     }
 
     /// Modules that an entry starts with: those that say so with its name, else those in its chunks.
-    fn roots(&self, stats: &'a Json<'a>, name: &str, group: &Group<'_>) -> Vec<usize> {
+    fn roots(&self, stats: &'a Json<'a>, name: &str, group: &Group<'_>) -> Vec<DescribedId> {
         let chunks: Vec<String> =
             group.chunks.iter().flatten().filter_map(|id| id_text(id)).collect();
         let mut roots = Vec::new();
@@ -415,7 +415,7 @@ impl<'a> Reader<'a> {
         for (from, to, kind, request) in std::mem::take(&mut self.edges) {
             if let Some(&from) = self.modules.get(&from).filter(|&&from| from != to) {
                 if kind == EdgeKind::Require {
-                    self.described.modules[from].format = Some(ModuleFormat::CommonJs);
+                    self.described.modules[from.0].format = Some(ModuleFormat::CommonJs);
                 }
                 let request = request.map(Cow::into_owned);
                 let edge = DescribedEdge { from, to, kind, request, names: None };

@@ -6,7 +6,9 @@ use uvlet_record::{Basis, EdgeKind};
 use uvlet_script::{Dialect, read};
 
 use super::{Contents, ModuleSpan, SourceOf, of_table};
-use crate::descriptions::{Described, DescribedEdge, DescribedFile, DescribedModule, Slot};
+use crate::descriptions::{
+    Described, DescribedEdge, DescribedFile, DescribedId, DescribedModule, Slot,
+};
 
 /// Modules `a`, `b`, … with the ids 1, 2, …; two letters are modules merged into one.
 fn build(slots: &[&str]) -> (DescribedFile, Described) {
@@ -15,13 +17,12 @@ fn build(slots: &[&str]) -> (DescribedFile, Described) {
     for (at, slot) in slots.iter().enumerate() {
         let mut modules = Vec::new();
         for name in slot.chars() {
-            modules.push(described.modules.len());
             let raw = name.to_string();
-            described.modules.push(DescribedModule {
+            modules.push(described.add(DescribedModule {
                 raw,
                 bytes: Some(100),
                 ..DescribedModule::default()
-            });
+            }));
         }
         file.slots.push(Slot { id: Some((at + 1).to_string()), modules });
     }
@@ -47,7 +48,7 @@ fn parts(text: &str, file: &DescribedFile, described: &Described) -> Vec<String>
         .iter()
         .zip(ends)
         .filter_map(|(body, end)| {
-            let name = &described.modules[body.module?].raw;
+            let name = &described.module(body.module?).raw;
             Some(format!("{name}:{}", &text[body.start..end]))
         })
         .collect()
@@ -90,8 +91,13 @@ fn an_entry_stands_bare_behind_the_runtime() {
 #[test]
 fn a_require_of_commonjs_is_its_own_code() {
     let (file, mut described) = build(&["a", "b"]);
-    let edge =
-        DescribedEdge { from: 0, to: 1, kind: EdgeKind::Require, request: None, names: None };
+    let edge = DescribedEdge {
+        from: DescribedId(0),
+        to: DescribedId(1),
+        kind: EdgeKind::Require,
+        request: None,
+        names: None,
+    };
     described.edges.push(edge);
     let text = "(self.w=self.w||[]).push([[7],{1(e,t,n){var o=n(2);sail(o)},2(e){tide()}}]);";
     assert_eq!(parts(text, &file, &described), ["a:var o=n(2);sail(o)", "b:tide()"]);
@@ -115,12 +121,12 @@ fn merged_modules_by_their_words_wherever_they_were_moved() {
         "export const b = {harbour: 1, quay: 2}; b.harbour = b.quay",
         "go({departure: \"nine\", crossing: f}); x.departure(a)",
     ];
-    let texts = |at: usize| Some(sources[at].to_owned());
+    let texts = |id: DescribedId| Some(sources[id.0].to_owned());
     let bodies = spans(text, &file, &described, &texts);
     let owner = |word: &str| {
         let at = text.find(word).unwrap();
         let body = bodies.iter().rev().find(|body| body.start <= at).unwrap();
-        body.module.map(|module| described.modules[module].raw.as_str())
+        body.module.map(|module| described.module(module).raw.as_str())
     };
     let words = ["low water", "quay:2", "nine", "departure(r)"];
     assert_eq!(words.map(owner), [Some("a"), Some("b"), Some("c"), Some("c")]);

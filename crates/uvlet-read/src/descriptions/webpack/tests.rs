@@ -2,7 +2,7 @@
 
 use uvlet_record::{EdgeKind, Lack, Target, Used};
 
-use super::{Slot, Stats, whole};
+use super::{DescribedId, Slot, Stats, whole};
 use crate::descriptions::Description;
 
 /// Groups at every level, ids of every kind, a merged module, a reason that is a group and one
@@ -28,13 +28,16 @@ const STATS: &str = r#"{"version":"5.1.0","outputPath":"/o",
 #[test]
 fn everything_is_found_wherever_it_stands() {
     let described = Stats.read(STATS).unwrap().remove(0);
-    let at = |name: &str| described.modules.iter().position(|module| module.raw == name).unwrap();
+    let at = |name: &str| {
+        let at = described.modules.iter().position(|module| module.raw == name);
+        DescribedId(at.unwrap())
+    };
     let (b, d, l, c) = (at("./src/b.js"), at("./src/d.js"), at("./src/l.js"), at("./src/c.svg"));
     assert_eq!(described.modules.len(), 4);
-    assert_eq!(described.modules[b].bytes, Some(20));
-    assert_eq!(&STATS[described.modules[b].text.clone().unwrap()], "\"b()\"");
-    assert_eq!(described.modules[d].used, Some(Used::Names(vec!["x".to_owned()])));
-    assert_eq!(described.modules[l].used, Some(Used::Nothing));
+    assert_eq!(described.module(b).bytes, Some(20));
+    assert_eq!(&STATS[described.module(b).text.clone().unwrap()], "\"b()\"");
+    assert_eq!(described.module(d).used, Some(Used::Names(vec!["x".to_owned()])));
+    assert_eq!(described.module(l).used, Some(Used::Nothing));
     let edges: Vec<_> =
         described.edges.iter().map(|edge| (edge.from, edge.to, edge.kind)).collect();
     assert_eq!(edges, [(b, d, EdgeKind::Static), (b, l, EdgeKind::Dynamic)]);
