@@ -101,13 +101,21 @@ struct Reader<'a> {
     /// Files by path.
     files: HashMap<String, usize>,
     /// Edges from the asking module's name, until all modules are known.
-    edges: Vec<(Cow<'a, str>, DescribedId, EdgeKind, Option<Cow<'a, str>>)>,
+    edges: Vec<Wanted<'a>>,
     /// Slots that are known already: file, first module, number of modules.
     slots: HashSet<(usize, Option<DescribedId>, usize)>,
     lacks: Lacks,
     plugin_scripts: bool,
     /// Files that are copies of modules, by the modules' names.
     copies: Vec<(usize, String)>,
+}
+
+/// An edge whose asking module is known by name only.
+struct Wanted<'a> {
+    from: Cow<'a, str>,
+    to: DescribedId,
+    kind: EdgeKind,
+    request: Option<Cow<'a, str>>,
 }
 
 /// A group of files that arrive together: the module that asks, and its request.
@@ -312,7 +320,7 @@ impl<'a> Reader<'a> {
                 Cow::Owned(name) => Cow::Owned(whole(name).to_owned()),
             };
             let request = reason.request.as_ref().map(|request| request.0.clone());
-            self.edges.push((from, at, kind, request));
+            self.edges.push(Wanted { from, to: at, kind, request });
         }
         Some(at)
     }
@@ -412,7 +420,7 @@ impl<'a> Reader<'a> {
     }
 
     fn finish(&mut self, stats: &Json<'_>) {
-        for (from, to, kind, request) in std::mem::take(&mut self.edges) {
+        for Wanted { from, to, kind, request } in std::mem::take(&mut self.edges) {
             if let Some(&from) = self.modules.get(&from).filter(|&&from| from != to) {
                 if kind == EdgeKind::Require {
                     self.described.modules[from.0].format = Some(ModuleFormat::CommonJs);
