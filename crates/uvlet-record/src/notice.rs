@@ -240,6 +240,8 @@ pub enum Lack {
     Reasons,
     /// Modules merged into others.
     MergedModules,
+    /// Modules without a chunk of their own, which are those merged into others.
+    OrphanModules,
     /// Some modules.
     SomeModules,
 }

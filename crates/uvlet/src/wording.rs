@@ -128,6 +128,7 @@ fn lack(lack: Lack) -> String {
         Lack::MergedModules => {
             ("modules merged into others", "nestedModules: true, nestedModulesSpace: Infinity")
         }
+        Lack::OrphanModules => ("modules without a chunk of their own", "orphanModules: true"),
         Lack::SomeModules => {
             ("some modules", "modulesSpace: Infinity, nestedModulesSpace: Infinity")
         }

@@ -26,11 +26,11 @@ use super::{
     outline::Outline,
 };
 use crate::files::marks::is_node_builtin;
-use json::{Asset, Group, Json, Module, id_text};
+use json::{Asset, Group, Json, Module, id_text, whole};
 use lacks::Lacks;
 use names::{
-    edge_kind, external_name, group, group_of, is_merged, name_of, owned, parsed, plain, used,
-    whole,
+    context, edge_kind, external_name, group, group_of, is_merged, name_of, owned, parsed, path_in,
+    plain, used,
 };
 
 /// The stats.
@@ -80,8 +80,9 @@ fn is_own_build(parent: &Json<'_>, child: &Json<'_>) -> bool {
     !has_output(parent) || child.output_path != parent.output_path
 }
 
-fn one_build(json: &str, stats: &Json<'_>, top: &Json<'_>) -> Described {
-    let mut reader = Reader { json, ..Reader::default() };
+fn one_build<'a>(json: &'a str, stats: &'a Json<'a>, top: &Json<'_>) -> Described {
+    let context = context(stats.modules.as_deref().unwrap_or_default()).unwrap_or_default();
+    let mut reader = Reader { json, context, ..Reader::default() };
     let rspack = stats.rspack_version.as_ref().or(top.rspack_version.as_ref());
     reader.described.bundler =
         Some(if rspack.is_some() { Bundler::Rspack } else { Bundler::Webpack });
@@ -96,6 +97,8 @@ fn one_build(json: &str, stats: &Json<'_>, top: &Json<'_>) -> Described {
 struct Reader<'a> {
     json: &'a str,
     described: Described,
+    /// The folder that names of modules are relative to.
+    context: &'a str,
     /// Modules by name; asked for once per reason, of which there may be a hundred thousand.
     modules: HashMap<Cow<'a, str>, DescribedId, RandomState>,
     /// Files by path.
@@ -205,7 +208,9 @@ impl<'a> Reader<'a> {
 
     fn modules(&mut self, modules: &'a [Module<'a>], of_chunk: &HashMap<String, Vec<String>>) {
         for module in modules {
-            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if self.is_left_out(module) {
+                continue;
+            }
             if let Some(members) = group(module) {
                 self.modules(members, of_chunk);
                 continue;
@@ -249,10 +254,21 @@ impl<'a> Reader<'a> {
         }
     }
 
+    /// Counts what a group leaves out; whether it is nothing but such a count.
+    fn is_left_out(&mut self, module: &Module<'_>) -> bool {
+        let count = module.filtered_children.unwrap_or(0);
+        let is_orphans = module.r#type.as_ref().is_some_and(|kind| kind.0 == "orphan modules");
+        self.lacks.orphans |= is_orphans && count > 0;
+        self.lacks.hidden += if is_orphans { 0 } else { count };
+        count > 0 && module.children.is_none() && module.name.is_none()
+    }
+
     /// Modules merged into one, at any depth.
     fn merged(&mut self, modules: &'a [Module<'a>], inner: &mut Vec<(Option<i64>, DescribedId)>) {
         for module in modules {
-            self.lacks.hidden += module.filtered_children.unwrap_or(0);
+            if self.is_left_out(module) {
+                continue;
+            }
             if let Some(members) = group(module) {
                 self.merged(members, inner);
             } else if let Some(nested) = &module.modules {
@@ -263,14 +279,51 @@ impl<'a> Reader<'a> {
         }
     }
 
+    /// Why a module is there: who asks for it.
+    fn reasons(&mut self, at: DescribedId, module: &'a Module<'a>, is_style: bool) {
+        self.lacks.reasons |= module.reasons.is_none();
+        self.lacks.some_reason |= module.reasons.is_some();
+        for reason in module.reasons.iter().flat_map(|reasons| &reasons.0) {
+            if reason.r#type.0.starts_with("cjs") {
+                self.described.modules[at.0].format = Some(ModuleFormat::CommonJs);
+            }
+            let Some(kind) = edge_kind(&reason.r#type.0, is_style) else { continue };
+            let Some(from) = &reason.from else { continue };
+            let identifier = reason.identifier.as_ref();
+            let member = identifier.and_then(|identifier| self.member(&identifier.0));
+            let from = match (member, &from.0) {
+                (Some(member), _) => Cow::Owned(member),
+                (None, Cow::Borrowed(name)) => Cow::Borrowed(whole(name)),
+                (None, Cow::Owned(name)) => Cow::Owned(whole(name).to_owned()),
+            };
+            let request = reason.request.as_ref().map(|request| request.0.clone());
+            self.edges.push(Wanted { from, to: at, kind, request });
+        }
+    }
+
+    /// A module's own name: a part of a whole may be called by the name of that.
+    fn own_name(&self, module: &'a Module<'a>) -> Option<Cow<'a, str>> {
+        let stands_for_several =
+            module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0) && !is_merged(module);
+        let identifier = module.identifier.as_ref().filter(|_| stands_for_several);
+        let member = identifier.and_then(|identifier| self.member(&identifier.0));
+        member.map(Cow::Owned).or_else(|| name_of(module).map(Cow::Borrowed))
+    }
+
+    /// The name of a part of a whole, by its identifier.
+    fn member(&self, identifier: &str) -> Option<String> {
+        let path = path_in(identifier).filter(|_| !self.context.is_empty())?;
+        Some(format!("./{}", path.strip_prefix(self.context)?))
+    }
+
     /// Takes note of a module; one that was met before gains what was not known then.
     fn module(&mut self, module: &'a Module<'a>) -> Option<DescribedId> {
-        let name = name_of(module)?;
+        let name = self.own_name(module)?;
         let next = DescribedId(self.described.modules.len());
-        let at = *self.modules.entry(Cow::Borrowed(name)).or_insert(next);
+        let at = *self.modules.entry(name.clone()).or_insert(next);
         if at == next {
             let external = name.starts_with("external ");
-            let raw = if external { external_name(name).to_owned() } else { name.to_owned() };
+            let raw = if external { external_name(&name).to_owned() } else { name.into_owned() };
             self.described.modules.push(DescribedModule {
                 raw,
                 external,
@@ -307,21 +360,7 @@ impl<'a> Reader<'a> {
             _ => None,
         };
         described.format = described.format.or(plain);
-        self.lacks.reasons |= module.reasons.is_none();
-        self.lacks.some_reason |= module.reasons.is_some();
-        for reason in module.reasons.iter().flat_map(|reasons| &reasons.0) {
-            if reason.r#type.0.starts_with("cjs") {
-                described.format = Some(ModuleFormat::CommonJs);
-            }
-            let Some(kind) = edge_kind(&reason.r#type.0, is_style) else { continue };
-            let Some(from) = &reason.from else { continue };
-            let from = match &from.0 {
-                Cow::Borrowed(name) => Cow::Borrowed(whole(name)),
-                Cow::Owned(name) => Cow::Owned(whole(name).to_owned()),
-            };
-            let request = reason.request.as_ref().map(|request| request.0.clone());
-            self.edges.push(Wanted { from, to: at, kind, request });
-        }
+        self.reasons(at, module, is_style);
         Some(at)
     }
 

@@ -12,6 +12,17 @@ use serde::{
 };
 use serde_json::value::RawValue;
 
+/// `./a.js` of `./a.js + 12 modules`.
+pub fn whole(name: &str) -> &str {
+    match name.strip_suffix(" modules").or(name.strip_suffix(" module")) {
+        Some(rest) => match rest.rsplit_once(" + ") {
+            Some((name, count)) if count.bytes().all(|b| b.is_ascii_digit()) => name,
+            _ => name,
+        },
+        None => name,
+    }
+}
+
 /// A string that borrows where nothing is escaped in it.
 #[derive(Deserialize, Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 #[serde(transparent)]
@@ -208,6 +219,8 @@ pub struct Reasons<'a>(pub Vec<Reason<'a>>);
 pub struct Reason<'a> {
     /// The module that asks; none for an entry.
     pub from: Option<Text<'a>>,
+    /// The same by its identifier, where its name stands for several.
+    pub identifier: Option<Text<'a>>,
     pub r#type: Text<'a>,
     pub request: Option<Text<'a>>,
     /// Name of the entry, for an entry.
@@ -219,6 +232,10 @@ pub struct Reason<'a> {
 struct RawReason<'a> {
     #[serde(borrow)]
     resolved_module: Option<Text<'a>>,
+    #[serde(borrow)]
+    resolved_module_identifier: Option<Text<'a>>,
+    #[serde(borrow)]
+    module_identifier: Option<Text<'a>>,
     #[serde(borrow)]
     module_name: Option<Text<'a>>,
     #[serde(borrow)]
@@ -257,7 +274,13 @@ impl<'de: 'a, 'a> Deserialize<'de> for Reasons<'a> {
                     let r#type = raw.r#type.unwrap_or(Text(Cow::Borrowed("")));
                     let from = raw.resolved_module.or(raw.module_name);
                     let entry = raw.loc.filter(|_| from.is_none());
-                    let reason = Reason { from, r#type, request: raw.user_request, entry };
+                    // A name that stands for several does not say which of them asks.
+                    let stands_for_several =
+                        from.as_ref().is_some_and(|name| whole(&name.0) != name.0);
+                    let identifier = raw.resolved_module_identifier.or(raw.module_identifier);
+                    let identifier = identifier.filter(|_| stands_for_several);
+                    let request = raw.user_request;
+                    let reason = Reason { from, identifier, r#type, request, entry };
                     // One importer says the same for each name it uses, in a row.
                     if reasons.last() != Some(&reason) {
                         reasons.push(reason);

@@ -16,6 +16,8 @@ pub struct Lacks {
     pub some_reason: bool,
     /// A module counts others that are not listed.
     pub merged: bool,
+    /// Modules without a chunk of their own are only counted: those that were merged into others.
+    pub orphans: bool,
     /// Modules that were filtered.
     pub hidden: u64,
     pub has_runtime: bool,
@@ -34,6 +36,7 @@ impl Lacks {
             (self.unnamed, Lack::ModuleNames),
             (!self.modules && self.reasons && !self.some_reason, Lack::Reasons),
             (self.merged, Lack::MergedModules),
+            (self.orphans, Lack::OrphanModules),
             (self.hidden > 0, Lack::SomeModules),
         ];
         lacks.into_iter().filter(|(is_lacking, _)| *is_lacking).map(|(_, lack)| lack).collect()

@@ -3,7 +3,7 @@
 use serde_json::value::RawValue;
 use uvlet_record::{EdgeKind, Used};
 
-use super::json::{Module, Text};
+use super::json::{Module, Text, whole};
 
 pub fn group<'s, 'a>(module: &'s Module<'a>) -> Option<&'s [Module<'a>]> {
     group_of(module).map(Vec::as_slice)
@@ -22,26 +22,41 @@ pub fn name_of<'s>(module: &'s Module<'_>) -> Option<&'s str> {
     name.filter(|name| !name.is_empty())
 }
 
-/// Whether a module stands for others too. Rspack calls the first of those that were merged by the
-/// name of all; only the whole has a digest behind its path.
+/// Whether a module stands for others too. Rspack calls those that were merged by the name of all;
+/// only the whole has a digest behind its path.
 pub fn is_merged(module: &Module<'_>) -> bool {
     let counts = module.name.as_ref().is_some_and(|name| whole(&name.0) != name.0);
-    let digest = |text: &str| text.len() >= 16 && text.bytes().all(|b| b.is_ascii_hexdigit());
-    let whole = module.identifier.as_ref().is_none_or(|identifier| {
-        identifier.0.rsplit_once('|').is_some_and(|(_, last)| digest(last))
-    });
+    let whole = module.identifier.as_ref().is_none_or(|identifier| is_of_whole(&identifier.0));
     module.modules.is_some() || (counts && whole)
 }
 
-/// `./a.js` of `./a.js + 12 modules`.
-pub fn whole(name: &str) -> &str {
-    match name.strip_suffix(" modules").or(name.strip_suffix(" module")) {
-        Some(rest) => match rest.rsplit_once(" + ") {
-            Some((name, count)) if count.bytes().all(|b| b.is_ascii_digit()) => name,
-            _ => name,
-        },
-        None => name,
+/// The path on the disk of whoever bundled, in a module's identifier: what stands behind its loaders
+/// and its type. None for the whole of several, which has a digest behind its path.
+pub fn path_in(identifier: &str) -> Option<&str> {
+    if is_of_whole(identifier) {
+        return None;
     }
+    let bare = identifier.rsplit('!').next()?;
+    let path = bare.split('|').find(|part| uvlet_record::path::is_absolute(part))?;
+    path.split('?').next()
+}
+
+fn is_of_whole(identifier: &str) -> bool {
+    let digest = |text: &str| text.len() >= 16 && text.bytes().all(|b| b.is_ascii_hexdigit());
+    identifier.rsplit_once('|').is_some_and(|(_, last)| digest(last))
+}
+
+/// The folder that names of modules are relative to, as the first module tells that has both a name
+/// and a path.
+pub fn context<'s>(modules: &'s [Module<'_>]) -> Option<&'s str> {
+    modules.iter().find_map(|module| {
+        let (name, path) = (module.name.as_ref()?, module.name_for_condition.as_ref()?);
+        let inside = whole(&name.0).strip_prefix("./")?;
+        let above = path.0.strip_suffix(inside).filter(|above| above.ends_with('/'));
+        let inner =
+            || [&module.children, &module.modules].into_iter().flatten().find_map(|m| context(m));
+        above.or_else(inner)
+    })
 }
 
 /// `react` of `external "React"`, `external commonjs "react"` and the like.

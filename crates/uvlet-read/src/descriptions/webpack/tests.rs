@@ -84,6 +84,25 @@ fn compilations_with_their_own_output_are_builds_of_their_own() {
     );
 }
 
+/// Newer versions of Rspack call every part of a whole by the name of that.
+#[test]
+fn parts_that_are_called_by_the_name_of_the_whole() {
+    let stats = r#"{"rspackVersion":"2.0.0","assets":[{"name":"a.js"}],"chunks":[{"id":1,"files":["a.js"]}],"modules":[
+        {"type":"module","identifier":"/s/o.js","name":"./o.js","nameForCondition":"/s/o.js","id":2,"chunks":[1]},
+        {"type":"module","identifier":"javascript/esm|/s/a.js|0123456789abcdef","name":"./a.js + 1 modules","nameForCondition":"/s/a.js","id":1,"chunks":[1],
+         "modules":[{"identifier":"javascript/esm|/s/b.js","name":"./a.js + 1 modules","nameForCondition":"/s/b.js","size":5},
+                    {"identifier":"javascript/esm|/s/a.js","name":"./a.js + 1 modules","nameForCondition":"/s/a.js","size":7}]},
+        {"type":"module","identifier":"javascript/esm|/s/b.js","name":"./a.js + 1 modules","nameForCondition":"/s/b.js","orphan":true,
+         "reasons":[{"type":"esm import","moduleName":"./a.js + 1 modules","resolvedModule":"./a.js + 1 modules","resolvedModuleIdentifier":"javascript/esm|/s/a.js","userRequest":"./b.js"}]}]}"#;
+    let described = Stats.read(stats).unwrap().remove(0);
+    let names: Vec<&str> = described.modules.iter().map(|module| module.raw.as_str()).collect();
+    assert_eq!(names, ["./o.js", "./a.js", "./b.js"]);
+    assert_eq!(described.files[0].slots[1].modules, [DescribedId(2), DescribedId(1)]);
+    let edge = &described.edges[0];
+    assert_eq!((edge.from, edge.to), (DescribedId(1), DescribedId(2)));
+    assert_eq!(described.module(DescribedId(2)).bytes, Some(5));
+}
+
 #[test]
 fn names_without_counts() {
     assert_eq!(whole("./a.js + 12 modules"), "./a.js");
