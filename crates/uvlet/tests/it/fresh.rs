@@ -36,7 +36,8 @@ fn run(folder: &Path, program: &str, arguments: &[&str]) {
 /// A build's record, but for what a bundler words differently from run to run: the lists in its
 /// notes on what it could not optimise.
 fn record(site: &Path, build: &str) -> Value {
-    let said = uvlet(&site.join("builds"), &["record", build]);
+    // What is installed around the site is no part of its builds.
+    let said = uvlet(&site.join("builds"), &["record", build, "--root", build]);
     let mut record: Value = serde_json::from_str(&said.out).unwrap();
     let mut record = record["record"].take();
     for module in record["modules"].as_array_mut().unwrap() {
