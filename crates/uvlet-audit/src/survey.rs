@@ -6,7 +6,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Aside, Bundler, Chunk, DynamicLoad, FileId, Kind, Mode, ModuleId, NamedBy, Origin, Owner,
-    Record, SetAside, Target, When,
+    Reason, Record, SetAside, Target, When,
     sizes::{Amount, Sizes},
 };
 
@@ -29,12 +29,34 @@ pub struct Survey {
     pub kinds: Vec<KindRow>,
     /// All files that count.
     pub totals: Part,
-    /// Output for other targets, in no total.
-    pub set_aside: Vec<SetAside>,
+    /// What is not served to visitors, in no total.
+    pub set_aside: Vec<ApartRow>,
     /// Files that do not count.
     pub aside: Vec<Aside>,
     /// Counted files that no entry reaches.
     pub unplaced: Vec<String>,
+}
+
+/// Files that are not served to visitors of this target.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct ApartRow {
+    /// Where they run; `none` for what runs nowhere.
+    pub target: &'static str,
+    /// Why they do not count: the target, `cache`, `build data` or `copy`.
+    pub reason: &'static str,
+    /// Number of files.
+    pub file_count: usize,
+    /// Their emitted bytes.
+    pub bytes: u64,
+}
+
+impl ApartRow {
+    fn of(part: &SetAside) -> Self {
+        let SetAside { target, reason, file_count, bytes } = *part;
+        let target = target.map_or("none", Target::name);
+        let reason = if reason == Reason::OtherTarget { target } else { reason.name() };
+        Self { target, reason, file_count, bytes }
+    }
 }
 
 /// The build as a whole.
@@ -46,6 +68,10 @@ pub struct Build {
     pub bundler: Option<Bundler>,
     /// Its version.
     pub bundler_version: Option<String>,
+    /// The framework whose output it is.
+    pub framework: Option<String>,
+    /// Its version.
+    pub framework_version: Option<String>,
     /// Production or development.
     pub mode: Mode,
     /// Why.
@@ -63,6 +89,8 @@ pub struct EntryRow {
     pub name: String,
     /// Other names.
     pub aliases: Vec<String>,
+    /// Paths that a visitor types for it, or their patterns.
+    pub routes: Vec<String>,
     /// Its pages.
     pub pages: Vec<String>,
     /// How it was found.
@@ -91,7 +119,7 @@ pub struct Deferred {
 pub struct LoadRow {
     /// What is asked for, as the source says where that is known.
     pub request: String,
-    /// The route that it opens, where a framework says so.
+    /// The route that it opens, where a router's table says so.
     pub route: Option<String>,
     /// The module that asks.
     pub by: Option<String>,
@@ -203,6 +231,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     let entries = record.entries.iter().zip(&lens.reach).map(|(entry, reach)| EntryRow {
         name: entry.name.clone(),
         aliases: entry.aliases.clone(),
+        routes: entry.routes.clone(),
         pages: entry.pages.clone(),
         found_by: entry.origin,
         startup: startup(lens, &reach.startup, &all),
@@ -223,7 +252,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         chunks: chunks(lens),
         kinds: kinds.collect(),
         totals: of_files(lens, &every),
-        set_aside: record.set_aside.clone(),
+        set_aside: record.set_aside.iter().map(ApartRow::of).collect(),
         aside: record.aside.clone(),
         unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
     }
@@ -234,6 +263,8 @@ fn build(record: &Record) -> Build {
         label: record.label.clone(),
         bundler: record.bundler,
         bundler_version: record.bundler_version.clone(),
+        framework: record.framework.as_ref().map(|framework| framework.name.clone()),
+        framework_version: record.framework.as_ref().and_then(|f| f.version.clone()),
         mode: record.mode,
         mode_evidence: record.mode_evidence.clone(),
         target: record.target,
@@ -266,7 +297,7 @@ fn deferred(lens: &Lens<'_>, reach: &Reach, requests: &Requests<'_>) -> Deferred
             let kin = record.kin_of_files(added.iter().copied());
             let row = LoadRow {
                 request: request(lens, load, requests),
-                route: None,
+                route: load.routes.first().cloned(),
                 by: load.module.map(|module| record.module(module).path.clone()),
                 when,
                 sizes: of_files(lens, &added).sizes,

@@ -17,32 +17,34 @@ mod module_spans;
 mod modules;
 mod older_sources;
 mod roots;
+mod site;
 mod targets;
 mod texts;
 
 use std::{collections::BTreeSet, path::Path};
 
 use uvlet_record::{
-    Aside, DynamicLoad, Edge, Entry, FileId, Kind, Mode, ModuleId, Notice, Owner, Record, Remark,
-    SCHEMA, SetAside, Unresolved, glob::Glob, sizes::Coded,
+    Aside, Bundler, DynamicLoad, Edge, Entry, FileId, Format, Kind, Mode, ModuleId, Notice, Owner,
+    Reason, Record, Remark, SCHEMA, SetAside, Target, Unresolved, glob::Glob, sizes::Coded,
 };
 
 use crate::{
     Options, ReadError,
     coded::{self, CodedFile, PrecompressedCopy},
-    descriptions::{self, Described},
+    descriptions::{self, Described, frameworks::Output},
     files::{marks::CodeMarks, source_map::MapSources},
-    folder::{self, Listing, Urls, hashes::Hashes},
+    folder::{self, Listing, Part, Urls, hashes::Hashes},
     formats::Chunks,
 };
 use cells::{Accounts, Evidence};
 use chunk_files::ChunkFiles;
 pub use costs::TracedCosts;
 use described_loads::DescribedLoads;
-use entries::inferred::Scripts;
+use entries::{inferred::Scripts, routes::Routes};
 use inspect::{Inspected, Inspector};
 use loads::LoadResolver;
 use modules::{Modules, Naming};
+use site::Site;
 use targets::Targets;
 pub use texts::FolderTexts;
 
@@ -54,8 +56,10 @@ pub fn of_folder(
     path: &Path,
     options: &Options,
     own: &[Glob],
+    output: Option<Box<dyn Output>>,
 ) -> Result<(Record, FolderTexts), ReadError> {
-    let whole = folder::list(path, &descriptions::sniff);
+    let part = |file: &str| part(output.as_deref(), options.target, file);
+    let whole = folder::list(path, &descriptions::sniff, &part);
     if let Some(example) = source_in(&whole) {
         return Err(ReadError::Sources { path: path.to_owned(), example });
     }
@@ -64,7 +68,7 @@ pub fn of_folder(
     copies.retain(|copy| options.precompressed && options.coder.levels.contains_key(&copy.coding));
     // Encoding is most of the work; all that needs no streams goes beside it.
     let (read, coded) = rayon::join(
-        || Read::of(path, &whole, options, own),
+        || Read::of(path, &whole, options, own, output),
         || coded::all(&whole, &copies, &options.coder),
     );
     let mut read = read?;
@@ -76,6 +80,18 @@ pub fn of_folder(
     notices.append(&mut read.notices);
     let precompressed = counts(&copies, &whole, &read.listing, options);
     Ok(Build { path, options, read, precompressed }.record(notices))
+}
+
+/// What a file of a framework's output is there for, when a target is looked at.
+fn part(output: Option<&dyn Output>, target: Option<Target>, file: &str) -> Part {
+    let said = output.map_or(Part::Served, |output| output.part(file));
+    let browser = Part::Apart(Some(Target::Browser), Reason::OtherTarget);
+    match (target.filter(|_| output.is_some()), said) {
+        (None | Some(Target::Browser), part) => part,
+        (Some(target), Part::Apart(Some(its), _)) if its == target => Part::Served,
+        (Some(_), Part::Served) => browser,
+        (Some(_), part) => part,
+    }
 }
 
 /// All that is known before it is known what files cost.
@@ -92,6 +108,8 @@ struct Read {
     modules: Modules,
     /// Edges that the bundler says.
     edges: Vec<Edge>,
+    /// What a framework says of it.
+    site: Option<Site>,
     notices: Vec<Notice>,
 }
 
@@ -101,20 +119,30 @@ impl Read {
         whole: &Listing,
         options: &Options,
         own: &[Glob],
+        output: Option<Box<dyn Output>>,
     ) -> Result<Self, ReadError> {
         let (mut found, mut inspected) = inspected(path, whole, options)?;
+        if let Some(output) = &output {
+            for ((file, _), inspected) in whole.counted.iter().zip(&mut inspected) {
+                inspected.is_glue |= output.writes(&file.path);
+            }
+        }
         let mut notices = found.notices.clone();
         let mut listing = whole.clone();
         let paths = listing.counted.iter().map(|(file, _)| file.path.as_str());
         let urls = Urls::new(paths, options.base.as_deref());
         let candidates = &found.candidates;
-        let targets = Targets::decide(&listing, &inspected, &urls, candidates, options.target);
-        let targets =
-            targets.map_err(|target| ReadError::NoTarget { path: path.into(), target })?;
+        let no_target = |target| ReadError::NoTarget { path: path.into(), target };
+        let targets = match &output {
+            Some(output) => Targets::of_framework(&listing, output.name(), options.target),
+            None => Targets::decide(&listing, &inspected, &urls, candidates, options.target),
+        };
+        let targets = targets.map_err(no_target)?;
         let set_aside = targets.keep(&mut listing, &mut inspected);
-        notices.extend(set_aside.iter().map(|part| {
-            let SetAside { target, file_count, bytes } = *part;
-            Notice::of_build(Remark::TargetSetAside { target, file_count, bytes })
+        notices.extend(set_aside.iter().filter_map(|part| {
+            let SetAside { target, reason, file_count, bytes } = *part;
+            let target = target.filter(|_| reason == Reason::OtherTarget)?;
+            Some(Notice::of_build(Remark::TargetSetAside { target, file_count, bytes }))
         }));
         let chosen = found.choose(targets.chosen, &listing, &mut notices);
         for file in &mut inspected {
@@ -128,7 +156,20 @@ impl Read {
         let described = chosen.map(|at| &mut found.candidates[at].described);
         let edges = described.map(|described| edges::said(described, &modules));
         let edges = edges.unwrap_or_default();
-        Ok(Self { found, chosen, listing, inspected, targets, set_aside, modules, edges, notices })
+        let output = output.filter(|_| targets.chosen == Target::Browser);
+        let site = output.map(|output| Site::read(output, &listing, &inspected));
+        Ok(Self {
+            found,
+            chosen,
+            listing,
+            inspected,
+            targets,
+            set_aside,
+            modules,
+            edges,
+            site,
+            notices,
+        })
     }
 
     /// Takes in what the files of the whole folder cost on the wire.
@@ -274,8 +315,13 @@ impl Build<'_> {
         Record {
             schema: SCHEMA,
             label: self.options.label.clone().unwrap_or_else(|| label_of(self.path)),
-            bundler: described.and_then(|described| described.bundler),
+            bundler: described.and_then(|described| described.bundler).or_else(|| self.bundler()),
             bundler_version: described.and_then(|described| described.version.clone()),
+            framework: self
+                .read
+                .site
+                .as_ref()
+                .map(|site| site.framework(self.options.root.as_deref())),
             mode,
             mode_evidence,
             target: targets.chosen,
@@ -306,6 +352,19 @@ impl Build<'_> {
         }
     }
 
+    /// Who bundled, where no description says so: as the framework or the format of scripts tells.
+    fn bundler(&self) -> Option<Bundler> {
+        let by_site = self.read.site.as_ref().and_then(|site| site.output.bundler());
+        by_site.or_else(|| {
+            let mut formats = self.read.inspected.iter().map(|file| file.format);
+            formats.find_map(|format| match format {
+                Format::Turbopack => Some(Bundler::Turbopack),
+                Format::Parcel => Some(Bundler::Parcel),
+                _ => None,
+            })
+        })
+    }
+
     /// Ties files to what they load, finds entries and chunks.
     fn connected(
         &self,
@@ -316,10 +375,13 @@ impl Build<'_> {
         let read = &self.read;
         let (inspected, modules) = (read.inspected.as_slice(), &read.modules);
         let described = read.described();
-        let urls = Urls::new(read.paths(), self.options.base.as_deref());
-        let mut entries = entries::pages::of_pages(&accounts.files, inspected, &urls, notices);
-        let asked: BTreeSet<FileId> =
-            entries.iter().flat_map(|entry| entry.requested.iter().copied()).collect();
+        let mut urls = Urls::new(read.paths(), self.options.base.as_deref());
+        if let Some(site) = &read.site {
+            urls = urls.served(&site.served);
+        }
+        let pages = entries::pages::asked(&accounts.files, inspected, &urls, notices);
+        let asked = pages.iter().flat_map(|page| page.asks.iter().chain(&page.legacy));
+        let asked: BTreeSet<FileId> = asked.copied().collect();
         let styles_of = chunks::styles_of(&accounts.files, hashes, described);
         let own_styles = |script: FileId| styles_of.get(&script).cloned().unwrap_or_default();
         let unasked_styles = |script: FileId| {
@@ -332,14 +394,30 @@ impl Build<'_> {
         let calls = inspected.iter().filter_map(|file| file.code.as_ref());
         let calls = calls.flat_map(|code| &code.found.chunks).map(|call| call.request.as_str());
         let chunk_files = ChunkFiles::find(&accounts.files, &said, calls);
+        let specifiers = read.site.iter().flat_map(|site| &site.specifiers);
         let resolver = LoadResolver::new(&urls, &chunk_files, &unasked_styles, inspected);
+        let resolver = resolver.with_specifiers(specifiers);
         let (mut loads, unresolved) = resolver.connect(accounts, inspected, notices);
+        let mut bundled = Vec::new();
         if let Some(described) = described {
             DescribedLoads { described, modules, inspected, accounts }.add_to(&mut loads);
             let files = &accounts.files;
-            let bundled = entries::described::of_bundler(described, modules, files, hashes);
-            entries = entries::described::tied(entries, bundled, files);
+            bundled = entries::described::of_bundler(described, modules, files, hashes);
         }
+        let files = &accounts.files;
+        let mut entries = match &read.site {
+            Some(Site { output, routes, .. }) => {
+                let (output, loads) = (output.as_ref(), &loads);
+                let routes = Routes { output, said: routes, files, urls: &urls, loads };
+                let mut entries = routes.entries(pages);
+                entries::described::give_roots(&mut entries, &bundled, files);
+                entries
+            }
+            None => {
+                let entries = entries::pages::of_pages(files, pages);
+                entries::described::tied(entries, bundled, files)
+            }
+        };
         if entries.is_empty() {
             let scripts = Scripts { files: &accounts.files, said: &said, chunks: &chunk_files };
             entries = entries::inferred::inferred(&scripts, &loads, hashes, &own_styles, notices);

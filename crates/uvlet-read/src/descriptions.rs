@@ -8,6 +8,7 @@ mod described;
 mod description;
 mod esbuild;
 mod find;
+pub mod frameworks;
 mod outline;
 pub mod plugin;
 mod tie;

@@ -6,6 +6,6 @@ mod list;
 mod text;
 mod urls;
 
-pub use list::{Listed, Listing, list, paths, precompressed, unreadable};
+pub use list::{Listed, Listing, Part, list, paths, precompressed, unreadable};
 pub use text::{Text, read_start};
-pub use urls::{Meant, Urls, folder_of};
+pub use urls::{Meant, Served, Urls, folder_of};

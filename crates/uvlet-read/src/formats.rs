@@ -13,6 +13,7 @@ mod file_names;
 mod format;
 pub mod merged;
 pub mod registry;
+mod routes;
 mod system;
 
 use uvlet_record::Format;
@@ -86,6 +87,7 @@ fn facts(script: &Script<'_>, is_file: &dyn Fn(&str) -> bool) -> ScriptFacts {
     let mut chunks = Chunks::default();
     formats.into_iter().for_each(|format| format.finish(&mut chunks));
     found.mark_at_once(&script.program, chunks.runtime);
+    found.mark_routes(&script.program);
     ScriptFacts { format, found, chunks, marks, statements }
 }
 

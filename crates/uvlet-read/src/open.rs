@@ -10,7 +10,7 @@ use uvlet_record::{Kind, Notice, Record, Remark, Setting, Texts, glob::Glob};
 use crate::{
     Options, ReadError,
     assemble::{self, FolderTexts},
-    descriptions::{self, DescriptionError},
+    descriptions::{self, DescriptionError, frameworks},
     folder::{self, Listed},
     project, saved,
 };
@@ -34,9 +34,13 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
     if path.canonicalize().is_ok_and(|full| full.iter().any(|part| part == "node_modules")) {
         return Err(ReadError::Installed(path.to_owned()));
     }
+    let output = frameworks::find(path);
+    // The whole output, where a part of it was named.
+    let whole = output.as_ref().map(|output| output.root().to_owned());
+    let path = whole.as_deref().unwrap_or(path);
     let root = options.root.clone().or_else(|| project::root_of(path));
     let options = &Options { root, ..options.clone() };
-    let (record, texts) = with_threads(|| assemble::of_folder(path, options, &own))?;
+    let (record, texts) = with_threads(|| assemble::of_folder(path, options, &own, output))?;
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {
         return Err(ReadError::NothingCounted(path.to_owned()));

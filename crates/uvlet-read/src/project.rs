@@ -4,7 +4,7 @@
 //! A project is a folder with installed packages, or with a `package.json` that describes one; small
 //! ones of that name stand in outputs, too.
 
-mod glue;
+pub(crate) mod glue;
 pub(crate) mod locks;
 pub(crate) mod packages;
 pub(crate) mod source_names;
@@ -114,6 +114,18 @@ pub fn root_of(build: &Path) -> Option<PathBuf> {
         }
     }
     None
+}
+
+/// The version of a package that a project has installed.
+#[must_use]
+pub fn installed_version(project: &Path, package: &str) -> Option<String> {
+    #[derive(Deserialize)]
+    struct Installed {
+        version: String,
+    }
+    let path = project.join("node_modules").join(package).join("package.json");
+    let installed: Installed = serde_json::from_slice(&read_file(&path, LONGEST)?).ok()?;
+    Some(installed.version)
 }
 
 /// The bundlers that a project depends on.

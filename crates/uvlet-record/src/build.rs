@@ -13,7 +13,7 @@ use crate::{
 };
 
 /// Version of the record's JSON form.
-pub const SCHEMA: u32 = 3;
+pub const SCHEMA: u32 = 4;
 
 /// One build, accounted for.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -26,6 +26,9 @@ pub struct Record {
     pub bundler: Option<Bundler>,
     /// The bundler's version, where it says so.
     pub bundler_version: Option<String>,
+    /// The framework whose output it is, where that is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub framework: Option<Framework>,
     /// Production or development.
     pub mode: Mode,
     /// What the mode was judged by.
@@ -34,7 +37,7 @@ pub struct Record {
     pub target: Target,
     /// What the target was judged by.
     pub target_basis: String,
-    /// Output for other targets that stood beside this build and is in no total.
+    /// What stood beside this build, is served to nobody who visits it, and is in no total.
     pub set_aside: Vec<SetAside>,
     /// The encoder behind each coded measure; its keys are the codings that were taken.
     pub encoders: BTreeMap<Coding, Encoder>,
@@ -225,6 +228,9 @@ pub enum Bundler {
     Vite,
     Rollup,
     Rolldown,
+    Turbopack,
+    Parcel,
+    Bun,
 }
 
 impl Bundler {
@@ -238,6 +244,9 @@ impl Bundler {
             Self::Vite => "Vite",
             Self::Rollup => "Rollup",
             Self::Rolldown => "Rolldown",
+            Self::Turbopack => "Turbopack",
+            Self::Parcel => "Parcel",
+            Self::Bun => "Bun",
         }
     }
 }
@@ -280,15 +289,55 @@ impl Target {
     }
 }
 
-/// Output for another target, in the same folder.
+/// What stands in the folder and is not what a visitor of this target gets.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 pub struct SetAside {
-    /// Where it runs.
-    pub target: Target,
+    /// Where it runs, if it runs anywhere.
+    pub target: Option<Target>,
+    /// Why it does not count.
+    pub reason: Reason,
     /// Number of files.
     pub file_count: usize,
     /// Their emitted bytes.
     pub bytes: u64,
+}
+
+/// Why files that are not served do not count.
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
+)]
+#[serde(rename_all = "kebab-case")]
+pub enum Reason {
+    /// Output for another target.
+    OtherTarget,
+    /// What a tool keeps to build faster, or a server to answer faster.
+    Cache,
+    /// What a framework notes of its own build.
+    BuildData,
+    /// The same output once more, before it was put where it is served from.
+    Copy,
+}
+
+impl Reason {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::OtherTarget => "other target",
+            Self::Cache => "cache",
+            Self::BuildData => "build data",
+            Self::Copy => "copy",
+        }
+    }
+}
+
+/// The framework around a build.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+pub struct Framework {
+    /// Its name.
+    pub name: String,
+    /// Its version, where its output says so.
+    pub version: Option<String>,
 }
 
 /// A file that is listed and counts in no total.
@@ -322,6 +371,10 @@ pub enum AsideKind {
     Plugin,
     /// A record of this program.
     Record,
+    /// What a framework says of its build.
+    Framework,
+    /// Declarations of types.
+    Types,
 }
 
 impl AsideKind {
@@ -337,6 +390,8 @@ impl AsideKind {
             Self::Manifest => "manifest",
             Self::Plugin => "plugin",
             Self::Record => "record",
+            Self::Framework => "framework data",
+            Self::Types => "type declaration",
         }
     }
 }

@@ -5,7 +5,7 @@ use std::ops::Range;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-use crate::{ModuleId, index, sizes::Coded};
+use crate::{ModuleId, When, index, sizes::Coded};
 
 index!(
     /// Index into `Record::files`.
@@ -72,6 +72,12 @@ pub enum Format {
     Es,
     /// A script that hands a table of modules to a runtime, as webpack and Rspack write it.
     Registry,
+    /// A list of ids and functions that is handed to Turbopack's runtime.
+    Turbopack,
+    /// Modules of which some register themselves with Parcel's runtime.
+    Parcel,
+    /// CommonJS, of which files ask for each other by `require()`.
+    CommonJs,
     /// `System.register`.
     System,
     /// `define` of AMD.
@@ -138,6 +144,9 @@ pub struct File {
     /// Specifiers it loads from elsewhere, as written.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub externals: Vec<String>,
+    /// What it asks of other hosts.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub elsewhere: Vec<Elsewhere>,
     /// Its cells.
     pub cells: Range<usize>,
     /// Its runs; empty where no positions are known.
@@ -191,4 +200,13 @@ impl Chunk {
     pub fn files(&self) -> impl Iterator<Item = FileId> + '_ {
         self.script.into_iter().chain(self.styles.iter().copied())
     }
+}
+
+/// Something that is asked of another host.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+pub struct Elsewhere {
+    /// The URL as written; what is put behind it as code runs is left out.
+    pub url: String,
+    /// When it is asked for, once the file is there.
+    pub when: When,
 }

@@ -320,4 +320,7 @@ pub struct DynamicLoad {
     pub request: String,
     /// The files asked for, in order.
     pub files: Vec<FileId>,
+    /// The routes that need it, as a router's table in the code says.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub routes: Vec<String>,
 }

@@ -17,9 +17,11 @@ pub mod sizes;
 mod texts;
 mod verify;
 
-pub use build::{Aside, AsideKind, Bundler, Mode, Record, SCHEMA, SetAside, Target};
+pub use build::{
+    Aside, AsideKind, Bundler, Framework, Mode, Reason, Record, SCHEMA, SetAside, Target,
+};
 pub use cell::{Basis, Cell, CellId, Owner, Run};
-pub use file::{Chunk, ChunkId, File, FileId, Format, Kind, NamedBy, Shares};
+pub use file::{Chunk, ChunkId, Elsewhere, File, FileId, Format, Kind, NamedBy, Shares};
 pub use graph::{
     DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, EntryId, Facet, LoadKind, Module, ModuleFormat,
     ModuleId, Origin, Package, PackageId, SideEffects, Unresolved, UnresolvedRequest, Used, When,

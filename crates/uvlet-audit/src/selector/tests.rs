@@ -28,7 +28,7 @@ fn record() -> Record {
     let own = serde_json::json!({"module": 1});
     let theirs = serde_json::json!({"module": 0});
     let record = serde_json::json!({
-        "schema": 3, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
+        "schema": 4, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
         "mode_evidence": [], "target": "browser", "target_basis": "", "set_aside": [], "encoders": {}, "precompressed": {},
         "files": [
             file("a.css", "style", 4, [0, 1], &[]), file("a.js", "script", 35, [1, 4], &[2]),

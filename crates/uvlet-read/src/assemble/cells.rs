@@ -233,10 +233,11 @@ impl FileEvidence<'_> {
 }
 
 /// A page is an asset but for the code in it, which may be anybody's.
-fn page_parts(inline: &[Range<usize>]) -> impl Iterator<Item = (usize, Owner, Basis)> + '_ {
-    let parts = inline
-        .iter()
-        .flat_map(|code| [(code.start, Owner::Unattributed), (code.end, Owner::Asset)]);
+fn page_parts(inline: &[(Range<usize>, bool)]) -> impl Iterator<Item = (usize, Owner, Basis)> + '_ {
+    let parts = inline.iter().flat_map(|(code, is_glue)| {
+        let owner = if *is_glue { Owner::Glue } else { Owner::Unattributed };
+        [(code.start, owner), (code.end, Owner::Asset)]
+    });
     let parts = std::iter::once((0, Owner::Asset)).chain(parts);
     parts.map(|(start, owner)| (start, owner, Basis::Mapped))
 }
@@ -282,6 +283,7 @@ fn file(listed: &Listed, kind: Kind, inspected: &Inspected) -> File {
         loads: Vec::new(),
         asset_loads: Vec::new(),
         externals: Vec::new(),
+        elsewhere: Vec::new(),
         cells: 0..0,
         runs: 0..0,
     }

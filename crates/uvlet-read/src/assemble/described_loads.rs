@@ -68,7 +68,8 @@ impl DescribedLoads<'_> {
             let request = self.accounts.files[opened.at()].path.clone();
             let (kind, when) = (LoadKind::Import, When::Later);
             let files = vec![opened];
-            loads.push(DynamicLoad { file, module: None, kind, when, request, files });
+            let routes = Vec::new();
+            loads.push(DynamicLoad { file, module: None, kind, when, request, files, routes });
         }
     }
 
@@ -91,8 +92,8 @@ impl DescribedLoads<'_> {
                 let at_once = asked.any(|one| one.at_once && is_its(one.at));
                 let when = if at_once { When::AtOnce } else { When::Later };
                 let (kind, files) = (LoadKind::Import, files.clone());
-                let request = said.request.clone();
-                loads.push(DynamicLoad { file, module, kind, when, request, files });
+                let (request, routes) = (said.request.clone(), Vec::new());
+                loads.push(DynamicLoad { file, module, kind, when, request, files, routes });
             }
         }
     }

@@ -4,6 +4,7 @@
 pub mod described;
 pub mod inferred;
 pub mod pages;
+pub mod routes;
 
 use super::chunk_names::Unique;
 

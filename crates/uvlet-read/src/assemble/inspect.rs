@@ -29,6 +29,7 @@ use crate::{
     },
     folder::{self, Listed, Listing, Text},
     formats::{self, DynamicCall, ScriptFacts},
+    project::glue,
 };
 
 /// What one file holds.
@@ -48,8 +49,8 @@ pub struct Inspected {
     pub marks: CodeMarks,
     /// A style's URLs.
     pub urls: StyleUrls,
-    /// Where code stands in a page.
-    pub inline: Vec<Range<usize>>,
+    /// Where code stands in a page, and whether a tool wrote it for itself.
+    pub inline: Vec<(Range<usize>, bool)>,
     /// A page's asks.
     pub page: Option<Page>,
     /// What a page's inline code asks for on demand.
@@ -317,17 +318,17 @@ fn is_bundlers(path: &str, text: &str, code: &ScriptFacts) -> bool {
 
 /// Where the scripts and styles of a page stand in it. Text that is not found as it was read, since
 /// line ends or the encoding are others, is looked for no further.
-fn places(text: &str, length: usize, parts: &[Inline]) -> Vec<Range<usize>> {
+fn places(text: &str, length: usize, parts: &[Inline]) -> Vec<(Range<usize>, bool)> {
     if text.len() != length {
         return Vec::new();
     }
     let mut found = Vec::new();
     let mut from = 0;
-    for Inline { text: part, .. } in parts {
+    for Inline { text: part, script_after } in parts {
         if let Some(at) = memchr::memmem::find(&text.as_bytes()[from..], part.as_bytes()) {
             let start = from + at;
             from = start + part.len();
-            found.push(start..from);
+            found.push((start..from, script_after.is_some() && glue::is_inline_glue(part)));
         }
     }
     found

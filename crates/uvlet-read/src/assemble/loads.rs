@@ -47,6 +47,17 @@ impl<'a> LoadResolver<'a> {
         Self { urls, chunks, styles_of, imports }
     }
 
+    /// With specifiers that only a server gives a meaning.
+    pub fn with_specifiers<'s>(
+        mut self,
+        specifiers: impl Iterator<Item = &'s (String, String)>,
+    ) -> Self {
+        for (specifier, path) in specifiers {
+            self.imports.add(specifier, &format!("/{path}"));
+        }
+        self
+    }
+
     /// Ties every file to what it needs; returns what is loaded on demand, and what leads nowhere.
     pub fn connect(
         &self,
@@ -190,8 +201,8 @@ impl FileLoads {
 
     fn open(&mut self, file: FileId, call: &DynamicCall, kind: LoadKind, files: Vec<FileId>) {
         let when = if call.at_once { When::AtOnce } else { When::Later };
-        let request = call.request.clone();
-        let load = DynamicLoad { file, module: None, kind, when, request, files };
+        let (request, routes) = (call.request.clone(), call.routes.clone());
+        let load = DynamicLoad { file, module: None, kind, when, request, files, routes };
         self.dynamic.push((call.at, load));
     }
 }

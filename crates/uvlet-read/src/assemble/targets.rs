@@ -7,7 +7,7 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use uvlet_record::{Kind, SetAside, Target};
+use uvlet_record::{Kind, Reason, SetAside, Target};
 
 use super::inspect::Inspected;
 use crate::{
@@ -86,18 +86,41 @@ impl Targets {
         Ok(Self { of_file, chosen, basis })
     }
 
+    /// Where a framework says what is served to whom, all files that were listed run at one place.
+    ///
+    /// # Errors
+    /// With the target that was asked for, where it is not there.
+    pub fn of_framework(
+        listing: &Listing,
+        framework: &str,
+        asked: Option<Target>,
+    ) -> Result<Self, Target> {
+        let chosen = asked.unwrap_or(Target::Browser);
+        let has_code = listing.counted.iter().any(|(_, kind)| *kind == Kind::Script);
+        if !has_code && asked.is_some() {
+            return Err(chosen);
+        }
+        let basis = format!("{framework} says what it serves to whom");
+        Ok(Self { of_file: vec![chosen; listing.counted.len()], chosen, basis })
+    }
+
     /// Keeps only what runs where it is looked at; returns what was set aside.
     pub fn keep(&self, listing: &mut Listing, inspected: &mut Vec<Inspected>) -> Vec<SetAside> {
+        let mut aside: BTreeMap<(Option<Target>, Reason), SetAside> = BTreeMap::new();
+        for (&(target, reason), &(file_count, bytes)) in &listing.apart {
+            aside.insert((target, reason), SetAside { target, reason, file_count, bytes });
+        }
         let is_code = |kind: Kind| matches!(kind, Kind::Script | Kind::Page);
         let mut others = self.of_file.iter().zip(&listing.counted);
         if !others.any(|(target, (_, kind))| *target != self.chosen && is_code(*kind)) {
-            return Vec::new();
+            return aside.into_values().collect();
         }
-        let mut aside: BTreeMap<Target, SetAside> = BTreeMap::new();
+        let reason = Reason::OtherTarget;
         for ((file, _), &target) in listing.counted.iter().zip(&self.of_file) {
             if target != self.chosen {
-                let part = SetAside { target, file_count: 0, bytes: 0 };
-                let part = aside.entry(target).or_insert(part);
+                let target = Some(target);
+                let part = SetAside { target, reason, file_count: 0, bytes: 0 };
+                let part = aside.entry((target, reason)).or_insert(part);
                 part.file_count += 1;
                 part.bytes += file.bytes;
             }

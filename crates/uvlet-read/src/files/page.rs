@@ -69,6 +69,11 @@ impl Imports {
         }
     }
 
+    /// Adds an address, unless there is one.
+    pub fn add(&mut self, key: &str, address: &str) {
+        self.0.entry(key.to_owned()).or_insert_with(|| address.to_owned());
+    }
+
     /// Takes over what another page says.
     pub fn extend(&mut self, other: &Self) {
         for (key, address) in &other.0 {
@@ -293,6 +298,7 @@ fn simple(element: &Element, page: &mut Page) {
     match element.name.as_str() {
         "base" if page.base.is_none() => page.base = element.url("href"),
         "link" => link(element, page),
+        "astro-island" => island(element, page),
         "img" | "source" | "video" | "audio" | "input" | "embed" | "track" | "iframe" => {
             let urls = [element.url("src"), element.url("poster")];
             let urls = urls.into_iter().flatten().map(|url| ask(url, false));
@@ -352,7 +358,8 @@ fn link(element: &Element, page: &mut Page) {
     let has = |word: &str| rel.split_ascii_whitespace().any(|rel| rel == word);
     let media = element.attr("media").unwrap_or("").trim().to_ascii_lowercase();
     if has("stylesheet") {
-        let later = has("alternate") || media == "print" || element.attr("disabled").is_some();
+        let is_print = media == "print" && !becomes_screen(element);
+        let later = has("alternate") || is_print || element.attr("disabled").is_some();
         let list = if later { &mut page.later } else { &mut page.asks };
         list.push(ask(url, true));
     } else if has("modulepreload") || has("preload") {
@@ -362,6 +369,27 @@ fn link(element: &Element, page: &mut Page) {
         // Browsers fetch these when all else is done.
         page.later.push(ask(url, false));
     }
+}
+
+/// Whether a print style is made one for screens once it is there, so that it does not hold up the
+/// first picture: by its own handler, or by a script that finds what it was meant for beside it.
+fn becomes_screen(element: &Element) -> bool {
+    element.attr("onload").is_some_and(|handler| handler.contains("media"))
+        || element
+            .attributes
+            .iter()
+            .any(|(name, _)| name.starts_with("data-") && name.ends_with("-media"))
+}
+
+/// What an island of a page needs to come alive: its component and what renders that. It comes as the
+/// page is parsed, or once it is seen.
+fn island(element: &Element, page: &mut Page) {
+    let urls = ["before-hydration-url", "component-url", "renderer-url"];
+    let urls: Vec<String> = urls.into_iter().filter_map(|name| element.url(name)).collect();
+    let is_early = matches!(element.attr("client"), Some("load" | "idle" | "only"));
+    page.has_script |= !urls.is_empty();
+    let list = if is_early { &mut page.asks } else { &mut page.later };
+    list.extend(urls.into_iter().map(|url| ask(url, true)));
 }
 
 /// URLs of a `srcset`: a browser takes one of them, so none is certain to arrive.

@@ -4,13 +4,13 @@
 //! build instead of being shipped is set aside by its content.
 
 use std::{
-    collections::BTreeSet,
+    collections::{BTreeMap, BTreeSet},
     fs::File,
     io,
     path::{Path, PathBuf},
 };
 
-use uvlet_record::{AsideKind, Kind, Notice, Remark, sizes::Coding};
+use uvlet_record::{AsideKind, Kind, Notice, Reason, Remark, Target, sizes::Coding};
 use walkdir::WalkDir;
 
 /// A file of the folder.
@@ -31,8 +31,21 @@ pub struct Listing {
     pub counted: Vec<(Listed, Kind)>,
     /// Files that count in no total, by path.
     pub aside: Vec<(Listed, AsideKind)>,
+    /// What is served to nobody, and not looked into: number of files, and their bytes.
+    pub apart: BTreeMap<(Option<Target>, Reason), (usize, u64)>,
     /// What could not be listed.
     pub notices: Vec<Notice>,
+}
+
+/// What a file of an output is there for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Part {
+    /// Visitors get it.
+    Served,
+    /// It describes the build.
+    Description,
+    /// It is served to nobody who visits this target.
+    Apart(Option<Target>, Reason),
 }
 
 impl Listing {
@@ -51,16 +64,24 @@ impl Listing {
 /// Tells what a JSON file describes instead of being shipped, given the paths of the folder.
 pub type Sniff = dyn Fn(&Listed, &BTreeSet<String>) -> Option<AsideKind>;
 
-/// Lists a folder.
-pub fn list(folder: &Path, sniff: &Sniff) -> Listing {
+/// Lists a folder, of which `part` tells what is served.
+pub fn list(folder: &Path, sniff: &Sniff, part: &dyn Fn(&str) -> Part) -> Listing {
     let mut listing = Listing::default();
     let mut files = Vec::new();
     for found in WalkDir::new(folder).min_depth(1) {
         match found {
+            Ok(found) if found.file_type().is_dir() => {}
+            Ok(found) if let Part::Apart(target, reason) = part(&inside(folder, found.path())) => {
+                if let Some(metadata) = found.metadata().ok().filter(std::fs::Metadata::is_file) {
+                    let (count, bytes) = listing.apart.entry((target, reason)).or_default();
+                    *count += 1;
+                    *bytes = bytes.saturating_add(metadata.len());
+                }
+            }
             Ok(found) if found.file_type().is_file() => {
                 let disk = found.into_path();
                 let path = inside(folder, &disk);
-                // DynamicCall here already: what cannot be read must not enter any total.
+                // Opened here already: what cannot be read must not enter any total.
                 match File::open(&disk).and_then(|opened| opened.metadata()) {
                     Ok(metadata) => files.push(Listed { path, disk, bytes: metadata.len() }),
                     Err(error) => listing.notices.push(unreadable(&path, &error)),
@@ -83,7 +104,10 @@ pub fn list(folder: &Path, sniff: &Sniff) -> Listing {
     let paths: BTreeSet<String> = files.iter().map(|file| file.path.clone()).collect();
     for file in files {
         let copy = precompressed(&file.path).filter(|(plain, _)| paths.contains(*plain));
-        match copy.map(|_| AsideKind::Precompressed).or_else(|| aside_kind(&file, &paths, sniff)) {
+        let kind = copy.map(|_| AsideKind::Precompressed);
+        let kind = kind.or_else(|| aside_kind(&file, &paths, sniff));
+        let is_description = part(&file.path) == Part::Description;
+        match kind.or(is_description.then_some(AsideKind::Framework)) {
             Some(kind) => listing.aside.push((file, kind)),
             None => {
                 let kind = kind_of(&file.path);
@@ -163,8 +187,12 @@ fn kind_of(path: &str) -> Kind {
 /// What a file is that is not shipped, by its form; `paths` are all files of the folder.
 fn aside_kind(file: &Listed, paths: &BTreeSet<String>, sniff: &Sniff) -> Option<AsideKind> {
     let name = file.path.rsplit('/').next().unwrap_or(&file.path);
-    if name.ends_with(".LICENSE.txt") || name.ends_with(".LEGAL.txt") {
+    let licences = [".LICENSE.txt", ".LEGAL.txt", "3rdpartylicenses.txt"];
+    if licences.iter().any(|ending| name.ends_with(ending)) {
         return Some(AsideKind::Licence);
+    }
+    if [".d.ts", ".d.mts", ".d.cts"].iter().any(|ending| name.ends_with(ending)) {
+        return Some(AsideKind::Types);
     }
     let ending = extension(name);
     // Beside the file that it is named after, even a damaged map is one.

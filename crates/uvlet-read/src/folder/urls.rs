@@ -22,13 +22,69 @@ pub enum Meant {
 pub struct Urls<'a> {
     by_path: HashMap<&'a str, FileId>,
     base: Option<&'a str>,
+    served: Served,
+}
+
+/// Where a framework serves the folders of its output.
+#[derive(Debug, Default, Clone)]
+pub struct Served {
+    /// Folders, with a slash behind each, and the site's folders that they are served as.
+    folders: Vec<(String, String)>,
+    by_url: HashMap<String, FileId>,
+}
+
+impl Served {
+    /// Over the counted files in order.
+    pub fn new<'p>(
+        paths: impl Iterator<Item = &'p str>,
+        folders: &[(&'static str, &'static str)],
+    ) -> Self {
+        let folders: Vec<(String, String)> =
+            folders.iter().map(|(folder, url)| ((*folder).to_owned(), (*url).to_owned())).collect();
+        let mut served = Self { folders, by_url: HashMap::new() };
+        for (at, path) in paths.enumerate() {
+            if let Some(url) = served.url_of(path) {
+                served.by_url.entry(url).or_insert(FileId::new(at));
+            }
+        }
+        served
+    }
+
+    /// A path of the folder as the site has it.
+    fn url_of(&self, path: &str) -> Option<String> {
+        let mut folders = self.folders.iter();
+        folders.find_map(|(folder, url)| Some(format!("{url}{}", path.strip_prefix(folder)?)))
+    }
+
+    /// The file that a path means, in a file of a folder. The site may stand below others.
+    fn find(&self, plain: &str, folder: &str) -> Option<FileId> {
+        if self.by_url.is_empty() {
+            return None;
+        }
+        let path = match plain.strip_prefix('/') {
+            Some(rooted) => path::resolve(rooted),
+            None => {
+                let here = self.url_of(&format!("{folder}/")).unwrap_or_default();
+                path::resolve(format!("{here}/{plain}").trim_start_matches('/'))
+            }
+        };
+        let path = path.trim_start_matches("../");
+        let ends = path.match_indices('/').map(|(at, _)| at + 1);
+        let mut tails = std::iter::once(0).chain(ends).map(|at| &path[at..]);
+        tails.find_map(|tail| self.by_url.get(tail).copied())
+    }
 }
 
 impl<'a> Urls<'a> {
     /// Over the counted files in order; `base` is the URL under which they will stand.
     pub fn new(paths: impl Iterator<Item = &'a str>, base: Option<&'a str>) -> Self {
         let by_path = paths.enumerate().map(|(at, path)| (path, FileId::new(at))).collect();
-        Self { by_path, base }
+        Self { by_path, base, served: Served::default() }
+    }
+
+    /// With what a framework says of where its folders are served.
+    pub fn served(self, served: &Served) -> Self {
+        Self { served: served.clone(), ..self }
     }
 
     /// What a URL means that stands in a file of `folder` (a path in the output folder).
@@ -65,6 +121,7 @@ impl<'a> Urls<'a> {
                 }
             }
         };
+        let found = found.or_else(|| self.served.find(&plain, folder));
         found.map_or(Meant::Missing, Meant::File)
     }
 

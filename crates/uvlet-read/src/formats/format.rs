@@ -12,7 +12,10 @@ use uvlet_script::{
     at_once::at_once,
 };
 
-use super::file_names::FileName;
+use super::{
+    file_names::FileName,
+    routes::{Routed, routed},
+};
 
 /// A format that scripts are written in.
 pub trait ScriptFormat {
@@ -76,6 +79,10 @@ pub struct DynamicCall {
     pub along: Vec<String>,
     /// The call is reached as the script runs.
     pub at_once: bool,
+    /// The routes that it is for, as a router's table says.
+    pub routes: Vec<String>,
+    /// The key of the object property that holds it.
+    pub key: Option<String>,
 }
 
 /// What is found in a script while it is walked.
@@ -111,7 +118,8 @@ impl Found {
     /// A request that begins here.
     pub fn asked(&self, request: String, span: Span) -> DynamicCall {
         let at = u64::from(span.start);
-        DynamicCall { request, at, along: Vec::new(), at_once: self.functions == 0 }
+        let at_once = self.functions == 0;
+        DynamicCall { request, at, along: Vec::new(), at_once, routes: Vec::new(), key: None }
     }
 
     /// It stands inside no function and no condition.
@@ -134,6 +142,24 @@ impl Found {
         let reached = at_once(program, &open, has_tables);
         for call in [&mut self.imports, &mut self.workers, &mut self.chunks].into_iter().flatten() {
             call.at_once |= place(call).is_some_and(|at| reached.contains(&at));
+        }
+    }
+}
+
+impl Found {
+    /// Finds out which routes requests are for.
+    pub(super) fn mark_routes(&mut self, program: &Program<'_>) {
+        let place = |call: &DynamicCall| u32::try_from(call.at).ok();
+        let calls: HashSet<u32> =
+            self.imports.iter().chain(&self.chunks).filter_map(place).collect();
+        if calls.is_empty() {
+            return;
+        }
+        let mut routed = routed(program, &calls);
+        for call in self.imports.iter_mut().chain(&mut self.chunks) {
+            if let Some(Routed { routes, key }) = place(call).and_then(|at| routed.remove(&at)) {
+                (call.routes, call.key) = (routes, key);
+            }
         }
     }
 }

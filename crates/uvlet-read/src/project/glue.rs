@@ -32,6 +32,34 @@ const HELPERS: [&str; 14] = [
     "plugin-legacy",
 ];
 
+/// What a framework's own scripts in a page begin with, or hold right at their start: data for the
+/// browser's side, and what starts that.
+const INLINE: [&str; 14] = [
+    "self.__next_f",
+    "window.__NUXT__",
+    "__sveltekit_",
+    "window.__reactRouter",
+    "window.__remix",
+    "import \"/assets/manifest-",
+    "window.__staticRouter",
+    "astro:load",
+    "astro-island",
+    "customElements.get(\"astro-island\")",
+    "$RC=",
+    "$RB=",
+    "$RT=",
+    "$RS=",
+];
+
+/// Whether a script in a page is a framework's own, by what it begins with.
+pub fn is_inline_glue(text: &str) -> bool {
+    /// Bytes that are looked at.
+    const START: usize = 600;
+    let end = (0..=START.min(text.len())).rev().find(|&end| text.is_char_boundary(end));
+    let start = &text[..end.unwrap_or(0)];
+    INLINE.iter().any(|own| start.contains(own))
+}
+
 /// Whether a name is one of the bundler's own sources. Its runtime modules are called by words,
 /// without the ending that a file has.
 pub fn is_glue(rest: &str, is_virtual: bool) -> bool {

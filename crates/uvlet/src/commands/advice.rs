@@ -57,6 +57,9 @@ fn way(bundler: Bundler) -> String {
         Bundler::Esbuild => "the same esbuild command with --sourcemap, or --metafile=meta.json",
         Bundler::Rollup => "npx rollup -c --sourcemap",
         Bundler::Rolldown => "npx rolldown -c --sourcemap",
+        Bundler::Turbopack => "productionBrowserSourceMaps: true in the configuration of Next.js",
+        Bundler::Parcel => "npx parcel build (without --no-source-maps)",
+        Bundler::Bun => "the same bun command with --sourcemap=linked",
     };
     format!("  {name:<8}  {command}\n")
 }

@@ -321,7 +321,7 @@ fn server_output_is_looked_at_when_asked_for() {
     assert_eq!(survey["build"]["target"], "browser");
     assert_eq!(
         survey["set_aside"],
-        serde_json::json!([{"target": "server", "file_count": 1, "bytes": 12}])
+        serde_json::json!([{"target": "server", "reason": "server", "file_count": 1, "bytes": 12}])
     );
     assert_eq!(survey["totals"]["file_count"], 2);
     let server = json(folder.path(), &["survey", "dist", "--target", "server"]);

@@ -108,6 +108,8 @@ mod strict {
         label: String,
         bundler: Option<String>,
         bundler_version: Option<String>,
+        framework: Option<String>,
+        framework_version: Option<String>,
         mode: String,
         mode_evidence: Vec<String>,
         target: String,
@@ -139,6 +141,7 @@ mod strict {
     struct Entry {
         name: String,
         aliases: Vec<String>,
+        routes: Vec<String>,
         pages: Vec<String>,
         found_by: String,
         startup: Startup,
@@ -212,6 +215,7 @@ mod strict {
     #[serde(deny_unknown_fields)]
     struct SetAside {
         target: String,
+        reason: String,
         file_count: u64,
         bytes: u64,
     }

@@ -94,6 +94,19 @@ pub fn tied(pages: Vec<Entry>, bundled: Vec<Entry>, files: &[File]) -> Vec<Entry
     entries
 }
 
+/// Gives routes the modules that the bundler's entries in them start with.
+pub fn give_roots(routes: &mut [Entry], bundled: &[Entry], files: &[File]) {
+    let scripts = Scripted::of(bundled, files);
+    for route in routes {
+        let held = scripts.held_by(route, files);
+        let roots = held.iter().flat_map(|&entry| bundled[entry].roots.iter().copied());
+        route.roots = roots.collect();
+        route.roots.sort_unstable();
+        route.roots.dedup();
+        route.has_said_roots = !route.roots.is_empty();
+    }
+}
+
 /// The scripts of the bundler's entries.
 struct Scripted {
     all: Vec<Vec<FileId>>,

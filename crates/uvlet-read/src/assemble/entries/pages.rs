@@ -14,25 +14,35 @@ use crate::{
     folder::{Meant, Urls, folder_of},
 };
 
-/// Entries of the pages.
-pub fn of_pages(
+/// What every page asks for.
+pub fn asked(
     files: &[File],
     inspected: &[Inspected],
     urls: &Urls<'_>,
     notices: &mut Vec<Notice>,
-) -> Vec<Entry> {
+) -> Vec<PageAsks> {
+    let mut pages = Vec::new();
+    for (at, (file, page)) in files.iter().zip(inspected).enumerate() {
+        let Some(page) = page.page.as_ref() else { continue };
+        let mut tie = |asks: &[Ask]| resolve(file, page, asks, urls, notices);
+        let (id, has_script) = (FileId::new(at), page.has_script);
+        let (asks, later, legacy) = (tie(&page.asks), tie(&page.later), tie(&page.legacy));
+        pages.push(PageAsks { id, has_script, asks, later, legacy });
+    }
+    pages
+}
+
+/// Entries of the pages.
+pub fn of_pages(files: &[File], pages: Vec<PageAsks>) -> Vec<Entry> {
     // Keyed by what is asked for, so that pages with equal sets fall together.
     let mut groups: BTreeMap<(BTreeSet<FileId>, BTreeSet<FileId>, bool), Vec<PageAsks>> =
         BTreeMap::new();
-    for (at, (file, page)) in files.iter().zip(inspected).enumerate() {
-        let Some(page) = page.page.as_ref().filter(|page| page.has_script) else { continue };
-        let mut tie = |asks: &[Ask]| resolve(file, page, asks, urls, notices);
-        let (asks, later) = (tie(&page.asks), tie(&page.later));
-        let legacy = tie(&page.legacy);
-        let id = FileId::new(at);
-        let found = |asks: Vec<FileId>, later: Vec<FileId>| PageAsks { id, asks, later };
+    for page in pages.into_iter().filter(|page| page.has_script) {
         let set = |ids: &[FileId]| ids.iter().copied().collect::<BTreeSet<_>>();
         let scripts = |ids: &[FileId]| ids.iter().any(|id| files[id.at()].kind == Kind::Script);
+        let PageAsks { id, asks, later, legacy, .. } = page;
+        let found =
+            |asks, later| PageAsks { id, has_script: true, asks, later, legacy: Vec::new() };
         if scripts(&asks) || !scripts(&legacy) {
             let key = (set(&asks), set(&later), false);
             groups.entry(key).or_default().push(found(asks, later));
@@ -80,10 +90,19 @@ pub fn of_pages(
 /// The host that pages are taken to stand on; no real one has the name (RFC 2606).
 const HERE: &str = "here.invalid";
 
-struct PageAsks {
-    id: FileId,
-    asks: Vec<FileId>,
-    later: Vec<FileId>,
+/// What a page asks for.
+#[derive(Clone, Debug)]
+pub struct PageAsks {
+    /// The page.
+    pub id: FileId,
+    /// It runs scripts.
+    pub has_script: bool,
+    /// What arrives at startup, in order.
+    pub asks: Vec<FileId>,
+    /// What arrives later without being asked for by code.
+    pub later: Vec<FileId>,
+    /// What only browsers without modules fetch.
+    pub legacy: Vec<FileId>,
 }
 
 fn resolve(
@@ -128,7 +147,7 @@ fn resolve(
 }
 
 /// A page's name: its path without the ending; `index` stands for its folder.
-fn page_name(path: &str) -> &str {
+pub fn page_name(path: &str) -> &str {
     let stem = stem(path);
     stem.strip_suffix("/index").unwrap_or(stem)
 }
