@@ -6,6 +6,7 @@
 
 pub(crate) mod glue;
 pub(crate) mod locks;
+mod name_forms;
 pub(crate) mod packages;
 pub(crate) mod source_names;
 
@@ -114,6 +115,11 @@ pub fn root_of(build: &Path) -> Option<PathBuf> {
         }
     }
     None
+}
+
+/// The packages that a package, or a project, needs to run, by its `package.json`.
+pub fn dependencies_of(folder: &Path) -> Vec<String> {
+    manifest(folder).unwrap_or_default().dependencies.0.into_keys().collect()
 }
 
 /// The version of a package that a project has installed.

@@ -8,7 +8,7 @@ use std::{
 
 use uvlet_record::{Facet, Module, ModuleId, Owner, Package, PackageId, glob::Glob};
 
-use super::{inspect::Inspected, older_sources};
+use super::{foreign_sources, inspect::Inspected, older_sources};
 use crate::{
     descriptions::{Described, DescribedId, DescribedModule},
     files::source_map::Source,
@@ -97,6 +97,7 @@ impl Naming<'_> {
         let tied = tied.unwrap_or_default();
         let workspaces =
             self.root.map(|root| place_in_workspaces(&mut named, root)).unwrap_or_default();
+        foreign_sources::place(&mut named, self.inspected, self.root);
         tell_installs_apart(&mut named);
         let keys = Keys { clashing: clashing(&named[..self.inspected.len()]) };
         let packages = self.packages(&named, &workspaces);

@@ -10,16 +10,10 @@ use std::{
     path::Path,
 };
 
-use serde::Deserialize;
 use uvlet_record::path::resolve;
 
-use crate::{
-    descriptions::Described,
-    project::{read_file, source_names::Named},
-};
-
-/// Bytes of a package's own map that are read.
-const LONGEST: u64 = 64 << 20;
+use super::package_maps::{self, stem};
+use crate::{descriptions::Described, project::source_names::Named};
 
 /// Ties older sources to modules: renames them in `named`, a list per file and the bundler's
 /// modules last. Returns the path each had, by file and place.
@@ -79,29 +73,11 @@ fn choose<'m>(
     named_by_map.or_else(|| of_stem.next().filter(|_| of_stem.next().is_none())).copied()
 }
 
-fn stem(path: &str) -> &str {
-    let file = path.rsplit('/').next().unwrap_or(path);
-    file.split('.').next().unwrap_or(file)
-}
-
-#[derive(Deserialize)]
-#[serde(rename_all = "camelCase")]
-struct OwnMap {
-    #[serde(default)]
-    source_root: Option<String>,
-    sources: Vec<Option<String>>,
-}
-
 /// The sources that a module's own map beside it names, as paths of the project.
 fn own_sources(module: &str, root: Option<&Path>) -> Vec<String> {
-    let read = || {
-        let text = read_file(&root?.join(format!("{module}.map")), LONGEST)?;
-        serde_json::from_slice::<OwnMap>(&text).ok()
-    };
     let inside = !module.split('/').any(|part| part == "..");
-    let Some(map) = inside.then(read).flatten() else { return Vec::new() };
+    let Some(root) = root.filter(|_| inside) else { return Vec::new() };
     let folder = module.rsplit_once('/').map_or("", |(folder, _)| folder);
-    let above = map.source_root.unwrap_or_default();
-    let sources = map.sources.iter().flatten();
-    sources.map(|source| resolve(&format!("{folder}/{above}/{source}"))).collect()
+    let sources = package_maps::sources(&root.join(format!("{module}.map")));
+    sources.iter().map(|source| resolve(&format!("{folder}/{}", source.written))).collect()
 }

@@ -32,6 +32,17 @@ const HELPERS: [&str; 14] = [
     "plugin-legacy",
 ];
 
+/// What frameworks write for a build, by the start of the name: tables of routes, settings, wrappers.
+const GENERATED: [&str; 7] = [
+    "[turbopack]/",
+    "virtual:nuxt:",
+    "virtual:astro:",
+    "virtual:react-router/",
+    ".nuxt/",
+    ".svelte-kit/generated/",
+    ".react-router/",
+];
+
 /// What a framework's own scripts in a page begin with, or hold right at their start: data for the
 /// browser's side, and what starts that.
 const INLINE: [&str; 14] = [
@@ -68,6 +79,7 @@ pub fn is_glue(rest: &str, is_virtual: bool) -> bool {
     GLUE.contains(&below)
         || runtime.is_some_and(|name| !name.contains(['.', '/']))
         || below.starts_with("vite:")
+        || GENERATED.iter().any(|own| below.trim_start_matches('/').starts_with(own))
         || (below.starts_with("external ") && below.contains('"'))
         || (is_virtual && HELPERS.iter().any(|helper| below.starts_with(helper)))
 }

@@ -9,7 +9,10 @@ use std::borrow::Cow;
 
 use uvlet_record::path::{is_absolute, resolve};
 
-use super::glue::is_glue;
+use super::{
+    glue::is_glue,
+    name_forms::{bazel, turbopack},
+};
 
 /// Where a source's name was written.
 #[derive(Clone, Copy, Debug, Default)]
@@ -23,7 +26,7 @@ pub struct Location<'a> {
 }
 
 /// A source's name, taken apart.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Named {
     /// The normalised path; empty if nothing is left of the name.
     pub path: String,
@@ -35,6 +38,9 @@ pub struct Named {
     pub glue: bool,
     /// Installed code, though of no package that the path tells.
     pub third_party: bool,
+    /// It leads out of the folder that the name's scheme stands for, as names do that a package's own
+    /// map gives.
+    pub climbs: bool,
 }
 
 /// An installed package, as far as a path tells.
@@ -64,6 +70,7 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
         bare = bare.replacen("(disabled):", "", 1).into();
     }
     let (rest, had_scheme) = strip_scheme(&bare);
+    let rest = turbopack::plain(rest);
     let is_module_facet = query.is_some_and(|query| query.starts_with("commonjs"));
     // A virtual name that is a path is a plugin's view on that file.
     let is_virtual = virtual_name.is_some()
@@ -71,19 +78,16 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
         && !rest.contains("node_modules/")
         && !rest.starts_with(['/', '.']);
     if is_glue(rest, is_virtual) {
-        let path = rest.to_owned();
-        return Named { path, above: String::new(), package: None, glue: true, third_party: false };
+        return Named { path: rest.to_owned(), glue: true, ..Named::default() };
+    }
+    if let Some((place, path)) = bazel::installed(rest) {
+        let package = installed(&place);
+        return Named { path, package, third_party: true, ..Named::default() };
     }
     if is_virtual {
         let prefix = if is_namespaced(rest) { "" } else { "virtual:" };
         let path = format!("{prefix}{}", resolve(rest));
-        return Named {
-            path,
-            above: String::new(),
-            package: None,
-            glue: false,
-            third_party: false,
-        };
+        return Named { path, ..Named::default() };
     }
     let joined = if had_scheme || is_absolute(rest) || is_namespaced(rest) {
         rest.to_owned()
@@ -111,8 +115,9 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     let below = kept.trim_start_matches("../");
     let above = kept[..kept.len() - below.len()].to_owned();
     let path = below.trim_start_matches('/');
-    let third_party = path.starts_with("node_modules/");
-    Named { path: path.to_owned(), above, package, glue: false, third_party }
+    let climbs = had_scheme && !above.is_empty() && package.is_none();
+    let third_party = climbs || path.starts_with("node_modules/");
+    Named { path: path.to_owned(), above, package, glue: false, third_party, climbs }
 }
 
 /// The absolute form of a source's name, if it is written as one: what a project's folder can be
@@ -278,6 +283,27 @@ mod tests {
     #[case::namespaced("icons:ferry/small", "assets", "icons:ferry/small")]
     #[case::brackets("../src/(shop)/[id].tsx", "", "src/(shop)/[id].tsx")]
     #[case::virtual_name("\0virtual:routes", "", "virtual:routes")]
+    #[case::turbopack("turbopack:///[project]/src/a.tsx", "", "src/a.tsx")]
+    #[case::view(
+        "turbopack:///[project]/src/a.module.css [app-client] (css module)",
+        "",
+        "src/a.module.css"
+    )]
+    #[case::wrapped(
+        "turbopack:///[project]/lib/b.json.[json].cjs/turbopack:///lib/b.json",
+        "",
+        "lib/b.json"
+    )]
+    #[case::bazel(
+        "../../k8-fastbuild-ST-0a1b/bin/packages/core/primitives/src/graph.ts",
+        "",
+        "node_modules/@angular/core/primitives/src/graph.ts"
+    )]
+    #[case::bazel_cdk(
+        "../../arm64-fastbuild-ST-0a1b/bin/src/cdk/a11y/focus.ts",
+        "",
+        "node_modules/@angular/cdk/a11y/focus.ts"
+    )]
     #[case::virtual_word("\0harbours", "", "virtual:harbours")]
     fn one_path_for_one_module(#[case] raw: &str, #[case] folder: &str, #[case] path: &str) {
         let location = Location { source_root: "", folder, project: "/home/w/site" };
@@ -294,6 +320,9 @@ mod tests {
     #[case("../webpack/runtime/css loading")]
     #[case("webpack://site/external var \"React\"")]
     #[case("../../\0rolldown/runtime.js")]
+    #[case("turbopack:///[turbopack]/browser/runtime/base/runtime-base.ts")]
+    #[case("../../../virtual:nuxt:.nuxt%2Froutes.mjs")]
+    #[case("../../../../.svelte-kit/generated/client/app.js")]
     fn the_bundlers_own_sources_are_glue(#[case] raw: &str) {
         assert!(name(raw, &Location::default()).glue, "{raw}");
     }
