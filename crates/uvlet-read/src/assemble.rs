@@ -126,7 +126,7 @@ impl Read {
         let (mut found, mut inspected) = inspected(path, whole, options)?;
         if let Some(output) = &output {
             for ((file, _), inspected) in whole.counted.iter().zip(&mut inspected) {
-                inspected.is_glue |= output.writes(&file.path);
+                inspected.written_by(output.writes(&file.path));
             }
         }
         let mut notices = found.notices.clone();
@@ -136,7 +136,7 @@ impl Read {
         let candidates = &found.candidates;
         let no_target = |target| ReadError::NoTarget { path: path.into(), target };
         let targets = match &output {
-            Some(output) => Targets::of_framework(&listing, output.name(), options.target),
+            Some(output) => Targets::of_framework(&listing, output.about().name, options.target),
             None => Targets::decide(&listing, &inspected, &urls, candidates, options.target),
         };
         let targets = targets.map_err(no_target)?;
@@ -356,7 +356,7 @@ impl Build<'_> {
 
     /// Who bundled, where no description says so: as the framework or the format of scripts tells.
     fn bundler(&self) -> Option<Bundler> {
-        let by_site = self.read.site.as_ref().and_then(|site| site.output.bundler());
+        let by_site = self.read.site.as_ref().map(|site| site.output.about().bundler);
         by_site.or_else(|| {
             let mut formats = self.read.inspected.iter().map(|file| file.format);
             formats.find_map(|format| match format {

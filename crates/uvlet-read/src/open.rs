@@ -36,7 +36,7 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
     }
     let output = frameworks::find(path);
     // The whole output, where a part of it was named.
-    let whole = output.as_ref().map(|output| output.root().to_owned());
+    let whole = output.as_ref().map(|output| output.about().root.clone());
     let path = whole.as_deref().unwrap_or(path);
     let root = options.root.clone().or_else(|| project::root_of(path));
     let options = &Options { root, ..options.clone() };

@@ -20,7 +20,7 @@ use super::{
 };
 use crate::{
     coded::CodedFile,
-    descriptions::{Candidate, DescribedFile, DescribedId},
+    descriptions::{Candidate, DescribedFile, DescribedId, frameworks::Written},
     files::{
         marks::CodeMarks,
         page::{self, Inline, Page},
@@ -64,6 +64,19 @@ pub struct Inspected {
     pub is_glue: bool,
     /// What went wrong.
     pub notices: Vec<Notice>,
+}
+
+impl Inspected {
+    /// Takes in what a framework says of the file; a map knows better.
+    pub fn written_by(&mut self, written: Option<Written>) {
+        match written {
+            Some(Written::From(source)) if self.mapped.is_none() => {
+                self.mapped = Some(MapSpans::whole(source));
+            }
+            Some(Written::Itself) => self.is_glue = true,
+            _ => {}
+        }
+    }
 }
 
 /// What is known before files are looked into.

@@ -42,8 +42,8 @@ impl Site {
 
     /// Which framework it is: of the version that the output says, else of the one that is installed.
     pub fn framework(&self, root: Option<&Path>) -> Framework {
-        let installed = || project::installed_version(root?, self.output.package());
-        let version = self.output.version().or_else(installed);
-        Framework { name: self.output.name().to_owned(), version }
+        let about = self.output.about();
+        let installed = || project::installed_version(root?, about.package);
+        Framework { name: about.name.to_owned(), version: about.version.clone().or_else(installed) }
     }
 }

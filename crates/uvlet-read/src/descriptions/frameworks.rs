@@ -43,33 +43,17 @@ trait Framework: Sync {
 
 /// The output of a framework.
 pub trait Output: Send + Sync {
-    /// The folder that holds all of it.
-    fn root(&self) -> &Path;
-
-    /// What the framework is called.
-    fn name(&self) -> &'static str;
-
-    /// The package that it is installed as.
-    fn package(&self) -> &'static str;
-
-    /// Its version, where the output says so.
-    fn version(&self) -> Option<String> {
-        None
-    }
-
-    /// Who bundled, where the output says so.
-    fn bundler(&self) -> Option<Bundler> {
-        None
-    }
+    /// What it is.
+    fn about(&self) -> &About;
 
     /// What a file of the folder is there for, by its path.
     fn part(&self, _path: &str) -> Part {
         Part::Served
     }
 
-    /// Whether a file that no map speaks of is the framework's own.
-    fn writes(&self, _path: &str) -> bool {
-        false
+    /// What a file is that no map speaks of, where it is the framework's.
+    fn writes(&self, _path: &str) -> Option<Written> {
+        None
     }
 
     /// The path that a visitor types to get a page, or what its data belongs to.
@@ -89,6 +73,35 @@ pub trait Output: Send + Sync {
 
     /// Routes and their files.
     fn routes(&self, seen: &Seen<'_>) -> Vec<SaidRoute>;
+}
+
+/// What an output is.
+pub struct About {
+    /// The folder that holds all of it.
+    pub root: PathBuf,
+    /// What the framework is called.
+    pub name: &'static str,
+    /// The package that it is installed as.
+    pub package: &'static str,
+    /// Its version, where the output says so.
+    pub version: Option<String>,
+    /// Who bundles for it.
+    pub bundler: Bundler,
+}
+
+impl About {
+    fn of(root: &Path, name: &'static str, package: &'static str, bundler: Bundler) -> Self {
+        Self { root: root.to_owned(), name, package, version: None, bundler }
+    }
+}
+
+/// What a file of a framework is that no map speaks of.
+#[derive(Clone, Copy)]
+pub enum Written {
+    /// Written by the framework for this build.
+    Itself,
+    /// A copy of this source.
+    From(&'static str),
 }
 
 /// Code for a server.

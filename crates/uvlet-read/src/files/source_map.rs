@@ -57,6 +57,15 @@ pub struct MapSpans {
     pub disk: Option<PathBuf>,
 }
 
+impl MapSpans {
+    /// A file that is one source, all of it.
+    pub fn whole(source: &str) -> Self {
+        let source = Source { raw: Some(source.to_owned()), ..Source::default() };
+        let span = Span { start: 0, source: Some(0) };
+        Self { spans: vec![span], sources: vec![source], folder: String::new(), disk: None }
+    }
+}
+
 /// Why a map cannot be used.
 #[derive(Debug, thiserror::Error)]
 pub enum MapError {

@@ -1,11 +1,12 @@
 //! Angular: `browser` is served, `server` renders, and what the build notes of itself stands beside.
 
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use uvlet_record::Bundler;
 
 use super::{
-    DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, route_of_page, routes_of_pages,
+    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, route_of_page,
+    routes_of_pages,
 };
 
 /// Angular.
@@ -18,7 +19,8 @@ impl Framework for Angular {
         let mut inside = inside.map(|file| file.path()).filter(|folder| is_output(folder));
         let only = inside.next().filter(|_| inside.next().is_none());
         let root = around(folder).find(|folder| is_output(folder)).or(only)?;
-        Some(Box::new(Built { root }))
+        let about = About::of(&root, "Angular", "@angular/core", Bundler::Esbuild);
+        Some(Box::new(Built { about }))
     }
 }
 
@@ -28,24 +30,12 @@ fn is_output(folder: &Path) -> bool {
 }
 
 struct Built {
-    root: PathBuf,
+    about: About,
 }
 
 impl Output for Built {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "Angular"
-    }
-
-    fn package(&self) -> &'static str {
-        "@angular/core"
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(Bundler::Esbuild)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {

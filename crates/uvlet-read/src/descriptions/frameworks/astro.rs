@@ -1,12 +1,13 @@
 //! Astro: a folder of pages with `_astro` beside them; with a server, `client` is served and `server`
 //! renders. What an island loads stands in the page.
 
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use uvlet_record::Bundler;
 
 use super::{
-    DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, route_of_page, routes_of_pages,
+    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, route_of_page,
+    routes_of_pages,
 };
 
 /// Astro.
@@ -25,32 +26,21 @@ impl Framework for Astro {
                 _ if is_site(&root) => (root, ""),
                 _ => return None,
             };
-            Some(Box::new(Built { root, served }) as Box<dyn Output>)
+            let about = About::of(&root, "Astro", "astro", Bundler::Vite);
+            Some(Box::new(Built { about, served }) as Box<dyn Output>)
         })
     }
 }
 
 struct Built {
-    root: PathBuf,
+    about: About,
     /// The folder of what is served, with its slash.
     served: &'static str,
 }
 
 impl Output for Built {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "Astro"
-    }
-
-    fn package(&self) -> &'static str {
-        "astro"
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(Bundler::Vite)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {

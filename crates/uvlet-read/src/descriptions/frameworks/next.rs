@@ -7,17 +7,14 @@
 
 mod app;
 
-use std::{
-    collections::BTreeMap,
-    path::{Path, PathBuf},
-};
+use std::{collections::BTreeMap, path::Path};
 
 use serde::Deserialize;
 use uvlet_record::Bundler;
 
 use super::{
-    CACHE, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_json,
-    route_of_page, routes_of_pages, stands_in,
+    About, CACHE, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, Written, around,
+    read_json, read_text, route_of_page, routes_of_pages, stands_in,
 };
 
 /// Next.js.
@@ -32,19 +29,45 @@ impl Framework for Next {
 fn built(root: &Path) -> Option<Box<dyn Output>> {
     let manifest: BuildManifest = read_json(&root.join("build-manifest.json"))?;
     let is_it = root.join("BUILD_ID").is_file() && root.join("server").is_dir();
-    is_it.then(|| Box::new(Built { root: root.to_owned(), manifest }) as Box<dyn Output>)
+    is_it.then(|| Box::new(Built { about: about(root), manifest }) as Box<dyn Output>)
 }
 
 fn exported(root: &Path) -> Option<Box<dyn Output>> {
-    let chunks = root.join("_next/static/chunks");
-    if !chunks.is_dir() {
-        return None;
-    }
-    let is_turbopack = std::fs::read_dir(chunks).ok()?.flatten().any(|file| {
+    let chunks = std::fs::read_dir(root.join("_next/static/chunks")).ok()?;
+    let is_turbopack = chunks.flatten().any(|file| {
         let name = file.file_name();
         name.to_str().is_some_and(|name| name.starts_with("turbopack-"))
     });
-    Some(Box::new(Exported { root: root.to_owned(), is_turbopack }))
+    let about = About::of(root, "Next.js", "next", bundler(is_turbopack));
+    Some(Box::new(Exported { about, polyfills: polyfills_of(root) }))
+}
+
+fn about(root: &Path) -> About {
+    #[derive(Deserialize)]
+    struct Itself {
+        version: String,
+    }
+    let said: Option<Itself> = read_json(&root.join("diagnostics/framework.json"));
+    let bundler = bundler(root.join("turbopack").exists());
+    let about = About::of(root, "Next.js", "next", bundler);
+    About { version: said.map(|said| said.version), ..about }
+}
+
+fn bundler(is_turbopack: bool) -> Bundler {
+    if is_turbopack { Bundler::Turbopack } else { Bundler::Webpack }
+}
+
+/// Where the script of fallbacks for old browsers comes from: it has no map of its name.
+const POLYFILLS: &str = "node_modules/next/dist/build/polyfills/polyfill-nomodule.js";
+
+/// Scripts that the page for what is not found asks old browsers alone to load.
+fn polyfills_of(root: &Path) -> Vec<String> {
+    let text = read_text(&root.join("404.html")).or_else(|| read_text(&root.join("index.html")));
+    let text = text.unwrap_or_default();
+    let tags = text.split("<script").skip(1).filter_map(|rest| rest.split('>').next());
+    let tags = tags.filter(|tag| tag.to_ascii_lowercase().contains("nomodule"));
+    let urls = tags.filter_map(|tag| tag.split_once("src=\"")?.1.split('"').next());
+    urls.map(|url| url.split('?').next().unwrap_or(url).to_owned()).collect()
 }
 
 /// `build-manifest.json`.
@@ -56,39 +79,19 @@ struct BuildManifest {
     root_main_files: Vec<String>,
     #[serde(default)]
     low_priority_files: Vec<String>,
+    #[serde(default)]
+    polyfill_files: Vec<String>,
 }
 
 /// The output folder of `next build`.
 struct Built {
-    root: PathBuf,
+    about: About,
     manifest: BuildManifest,
 }
 
 impl Output for Built {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "Next.js"
-    }
-
-    fn package(&self) -> &'static str {
-        "next"
-    }
-
-    fn version(&self) -> Option<String> {
-        #[derive(Deserialize)]
-        struct Itself {
-            version: String,
-        }
-        let said: Itself = read_json(&self.root.join("diagnostics/framework.json"))?;
-        Some(said.version)
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        let is_turbopack = self.root.join("turbopack").exists();
-        Some(if is_turbopack { Bundler::Turbopack } else { Bundler::Webpack })
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {
@@ -103,8 +106,9 @@ impl Output for Built {
         }
     }
 
-    fn writes(&self, path: &str) -> bool {
-        is_own(path)
+    fn writes(&self, path: &str) -> Option<Written> {
+        let is_polyfill = self.manifest.polyfill_files.iter().any(|file| file == path);
+        if is_polyfill { Some(Written::From(POLYFILLS)) } else { own(path) }
     }
 
     fn served_as(&self) -> Vec<(&'static str, &'static str)> {
@@ -117,7 +121,7 @@ impl Output for Built {
     }
 
     fn routes(&self, _: &Seen<'_>) -> Vec<SaidRoute> {
-        [app::routes(&self.root, &self.manifest.root_main_files), self.pages()].concat()
+        [app::routes(&self.about.root, &self.manifest.root_main_files), self.pages()].concat()
     }
 }
 
@@ -127,7 +131,7 @@ impl Built {
     fn is_rendered(&self, path: &str) -> bool {
         let ending = path.rsplit_once('.').map_or("", |(_, ending)| ending);
         let is_beside = || {
-            let document = self.root.join("server").join(path).with_extension("html");
+            let document = self.about.root.join("server").join(path).with_extension("html");
             path.starts_with("pages/") && document.is_file()
         };
         match ending {
@@ -155,29 +159,19 @@ impl Built {
 
 /// A static export: a plain site, with payloads as texts.
 struct Exported {
-    root: PathBuf,
-    is_turbopack: bool,
+    about: About,
+    /// URLs of fallbacks for old browsers.
+    polyfills: Vec<String>,
 }
 
 impl Output for Exported {
-    fn root(&self) -> &Path {
-        &self.root
+    fn about(&self) -> &About {
+        &self.about
     }
 
-    fn name(&self) -> &'static str {
-        "Next.js"
-    }
-
-    fn package(&self) -> &'static str {
-        "next"
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(if self.is_turbopack { Bundler::Turbopack } else { Bundler::Webpack })
-    }
-
-    fn writes(&self, path: &str) -> bool {
-        is_own(path)
+    fn writes(&self, path: &str) -> Option<Written> {
+        let is_polyfill = self.polyfills.iter().any(|url| url.ends_with(&format!("/{path}")));
+        if is_polyfill { Some(Written::From(POLYFILLS)) } else { own(path) }
     }
 
     fn route_of(&self, path: &str) -> Option<String> {
@@ -212,9 +206,9 @@ fn route_of_rendered(inside: &str) -> Option<String> {
 }
 
 /// Lists of files that the framework's own code asks for.
-fn is_own(path: &str) -> bool {
+fn own(path: &str) -> Option<Written> {
     let name = path.rsplit('/').next().unwrap_or(path);
-    path.contains("static/")
+    let is_own = path.contains("static/")
         && matches!(
             name,
             "_buildManifest.js"
@@ -222,5 +216,6 @@ fn is_own(path: &str) -> bool {
                 | "_clientMiddlewareManifest.js"
                 | "_middlewareManifest.js"
                 | "_clientMiddlewareManifest.json"
-        )
+        );
+    is_own.then_some(Written::Itself)
 }

@@ -5,7 +5,7 @@
 //! table of routes stands in the browser's own code, which asks for each page on demand, and so do the
 //! layouts. What the server alone knows is the import map that gives the first script its name.
 
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use serde::Deserialize;
 use uvlet_record::Bundler;
@@ -16,7 +16,7 @@ use uvlet_script::{
 };
 
 use super::{
-    DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_json, read_text,
+    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_json, read_text,
     route_of_page, routes_of_pages, stands_in,
 };
 use crate::formats::DynamicCall;
@@ -34,9 +34,11 @@ impl Framework for Nuxt {
             if engine.is_none() && (!is_generated || is_inside) {
                 return None;
             }
-            let version = engine.as_ref().and_then(|engine| engine.framework.version.clone());
             let served = if engine.is_some() && !is_generated { "public/" } else { "" };
-            Some(Box::new(Built { root, served, version }) as Box<dyn Output>)
+            let version = engine.and_then(|engine| engine.framework.version);
+            let about = About::of(&root, "Nuxt", "nuxt", Bundler::Vite);
+            let about = About { version, ..about };
+            Some(Box::new(Built { about, served }) as Box<dyn Output>)
         })
     }
 }
@@ -54,31 +56,14 @@ struct Itself {
 }
 
 struct Built {
-    root: PathBuf,
+    about: About,
     /// The folder of what is served, with its slash.
     served: &'static str,
-    version: Option<String>,
 }
 
 impl Output for Built {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "Nuxt"
-    }
-
-    fn package(&self) -> &'static str {
-        "nuxt"
-    }
-
-    fn version(&self) -> Option<String> {
-        self.version.clone()
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(Bundler::Vite)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {
@@ -146,7 +131,8 @@ impl Built {
             "server/chunks/build/client.manifest.mjs",
             "../.nuxt/dist/server/client.manifest.mjs",
         ];
-        let name = lists.iter().find_map(|list| first_in(&read_text(&self.root.join(list))?))?;
+        let name =
+            lists.iter().find_map(|list| first_in(&read_text(&self.about.root.join(list))?))?;
         let ending = format!("/{name}");
         seen.paths().find(|path| path.ends_with(&ending)).map(str::to_owned)
     }

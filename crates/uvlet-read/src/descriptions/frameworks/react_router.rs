@@ -4,18 +4,15 @@
 //! the first script with the chain of its parents. With lazy discovery of routes no page asks for the
 //! list.
 
-use std::{
-    collections::BTreeMap,
-    path::{Path, PathBuf},
-};
+use std::{collections::BTreeMap, path::Path};
 
 use serde::Deserialize;
 
 use uvlet_record::Bundler;
 
 use super::{
-    Framework, Output, Part, SERVER, SaidRoute, Seen, around, assigned, read_text, route_of_page,
-    routes_of_pages,
+    About, Framework, Output, Part, SERVER, SaidRoute, Seen, Written, around, assigned, read_text,
+    route_of_page, routes_of_pages,
 };
 
 /// React Router.
@@ -33,7 +30,8 @@ impl Framework for ReactRouter {
                 _ => (root, ""),
             };
             let list = list_in(&root.join(served))?;
-            Some(Box::new(Built { root, served, list }) as Box<dyn Output>)
+            let about = About::of(&root, "React Router", "react-router", Bundler::Vite);
+            Some(Box::new(Built { about, served, list }) as Box<dyn Output>)
         })
     }
 }
@@ -75,35 +73,24 @@ struct Route {
 }
 
 struct Built {
-    root: PathBuf,
+    about: About,
     /// The folder of what is served, with its slash.
     served: &'static str,
     list: Listed,
 }
 
 impl Output for Built {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "React Router"
-    }
-
-    fn package(&self) -> &'static str {
-        "react-router"
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(Bundler::Vite)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {
         if path.starts_with(self.served) { Part::Served } else { SERVER }
     }
 
-    fn writes(&self, path: &str) -> bool {
-        path.contains("assets/manifest-") && path.ends_with(".js")
+    fn writes(&self, path: &str) -> Option<Written> {
+        let is_list = path.contains("assets/manifest-") && path.ends_with(".js");
+        is_list.then_some(Written::Itself)
     }
 
     fn served_as(&self) -> Vec<(&'static str, &'static str)> {

@@ -6,10 +6,7 @@
 //! the root layout, whose number is 0, are listed. The page that is shown for errors (1) is fetched
 //! after the start, whatever the route.
 
-use std::{
-    collections::BTreeMap,
-    path::{Path, PathBuf},
-};
+use std::{collections::BTreeMap, path::Path};
 
 use uvlet_record::Bundler;
 use uvlet_script::{
@@ -23,8 +20,8 @@ use uvlet_script::{
 };
 
 use super::{
-    DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_text, route_of_page,
-    routes_of_pages,
+    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_text,
+    route_of_page, routes_of_pages,
 };
 
 /// SvelteKit.
@@ -40,7 +37,8 @@ impl Framework for SvelteKit {
             let alone = !is_part && is_site(&root);
             let root = split.or_else(|| alone.then_some(root))?;
             let is_split = !is_site(&root);
-            Some(Box::new(Site { root, is_split }) as Box<dyn Output>)
+            let about = About::of(&root, "SvelteKit", "@sveltejs/kit", Bundler::Vite);
+            Some(Box::new(Site { about, is_split }) as Box<dyn Output>)
         })
     }
 }
@@ -60,26 +58,14 @@ fn is_site(folder: &Path) -> bool {
 }
 
 struct Site {
-    root: PathBuf,
+    about: About,
     /// What is served stands in `client` and `prerendered`.
     is_split: bool,
 }
 
 impl Output for Site {
-    fn root(&self) -> &Path {
-        &self.root
-    }
-
-    fn name(&self) -> &'static str {
-        "SvelteKit"
-    }
-
-    fn package(&self) -> &'static str {
-        "@sveltejs/kit"
-    }
-
-    fn bundler(&self) -> Option<Bundler> {
-        Some(Bundler::Vite)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn part(&self, path: &str) -> Part {
@@ -154,7 +140,7 @@ impl Site {
     fn first(&self) -> Option<Vec<String>> {
         let lists = ["server/manifest-full.js", "server/manifest.js"];
         lists.iter().find_map(|list| {
-            let text = read_text(&self.root.join(list))?;
+            let text = read_text(&self.about.root.join(list))?;
             let found = uvlet_script::read(&text, Dialect::Emitted, |script| {
                 let mut finder = First(None);
                 finder.visit_program(&script.program);
