@@ -394,7 +394,7 @@ impl Build<'_> {
         let said: Vec<Option<&Chunks>> =
             inspected.iter().map(|file| file.code.as_ref().map(|code| &code.chunks)).collect();
         let calls = inspected.iter().filter_map(|file| file.code.as_ref());
-        let calls = calls.flat_map(|code| &code.found.chunks).map(|call| call.request.as_str());
+        let calls = calls.flat_map(|code| &code.found.chunks);
         let chunk_files = ChunkFiles::find(&accounts.files, &said, calls);
         let specifiers = read.site.iter().flat_map(|site| &site.specifiers);
         let resolver = LoadResolver::new(&urls, &chunk_files, &unasked_styles, inspected);

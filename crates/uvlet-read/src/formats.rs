@@ -7,14 +7,17 @@
 
 mod amd;
 mod classic;
+mod commonjs;
 mod constants;
 mod es;
 mod file_names;
 mod format;
 pub mod merged;
+mod parcel;
 pub mod registry;
 mod routes;
 mod system;
+mod turbopack;
 
 use uvlet_record::Format;
 use uvlet_script::{
@@ -30,15 +33,21 @@ use uvlet_script::{
 
 use crate::files::marks::CodeMarks;
 pub use file_names::FileName;
-pub use format::{Chunks, DynamicCall, Found, ScriptFormat, Walk};
+pub use format::{Chunks, DynamicCall, Found, Opener, ScriptFormat, Walk};
+
+/// How many formats there are.
+const FORMATS: usize = 8;
 
 /// The formats, the most telling first: a script is of the first that recognises it.
-fn all() -> [Box<dyn ScriptFormat>; 5] {
+fn all() -> [Box<dyn ScriptFormat>; FORMATS] {
     [
+        Box::<parcel::Parcel>::default(),
         Box::<es::Es>::default(),
+        Box::<turbopack::Turbopack>::default(),
         Box::<registry::Registry>::default(),
         Box::<system::System>::default(),
         Box::<amd::Amd>::default(),
+        Box::<commonjs::CommonJs>::default(),
         Box::<classic::Classic>::default(),
     ]
 }
@@ -85,14 +94,16 @@ fn facts(script: &Script<'_>, is_file: &dyn Fn(&str) -> bool) -> ScriptFacts {
     let of = formats.iter().find(|format| format.recognises(script));
     let format = of.map_or(Format::Classic, |format| format.format());
     let mut chunks = Chunks::default();
-    formats.into_iter().for_each(|format| format.finish(&mut chunks));
+    for format in formats {
+        format.finish(&mut chunks);
+    }
     found.mark_at_once(&script.program, chunks.runtime);
     found.mark_routes(&script.program);
     ScriptFacts { format, found, chunks, marks, statements }
 }
 
 struct Walker<'f> {
-    formats: [Box<dyn ScriptFormat>; 5],
+    formats: [Box<dyn ScriptFormat>; FORMATS],
     found: Found,
     marks: CodeMarks,
     is_file: &'f dyn Fn(&str) -> bool,
@@ -131,7 +142,8 @@ impl<'a> Visit<'a> for Walker<'_> {
     }
 
     fn visit_import_expression(&mut self, import: &ImportExpression<'a>) {
-        if self.all(|format, found| format.import(import, found)) {
+        let is_known = self.formats.iter().any(|format| format.knows_import(import));
+        if is_known || self.all(|format, found| format.import(import, found)) {
             walk::walk_import_expression(self, import);
         }
     }

@@ -120,9 +120,16 @@ impl<'a> Finder<'_, 'a> {
         rows.is_some()
     }
 
-    /// `push([[ids],{…},e=>{…}])`.
+    /// `push([[ids],{…},e=>{…}])`, or a flat list, `push([script,7,e=>{…},8,9,e=>{…}])`.
     fn pushed(&mut self, call: &CallExpression<'a>) {
         let [Argument::ArrayExpression(pushed)] = call.arguments.as_slice() else { return };
+        if let [script, ArrayExpressionElement::NumericLiteral(_), rest @ ..] =
+            pushed.elements.as_slice()
+            && !matches!(script, ArrayExpressionElement::NumericLiteral(_))
+        {
+            let rows = rest.iter().filter_map(|row| function(row.as_expression()?));
+            self.calls.extend(rows.map(|row| (SCRIPT, row)));
+        }
         let [ArrayExpressionElement::ArrayExpression(_), table, rest @ ..] =
             pushed.elements.as_slice()
         else {
@@ -350,6 +357,7 @@ mod tests {
     #[case::a_commonjs_module("var a=c((e,t)=>{t.exports=import('now')});a()", true)]
     #[case::constructed("class A{constructor(){import('now')}}new A", true)]
     #[case::table("(self.w=self.w||[]).push([[1],{7(e,t,n){import('now')}}])", true)]
+    #[case::flat_table("(self.t||=[]).push([s,7,8,(e,t,n)=>{import('now')}])", true)]
     #[case::handed_on("const a=lazy(()=>import('later'))", false)]
     #[case::a_lazy_wrapper("lazy(()=>w(()=>import('later'),[]))", false)]
     #[case::event("on('click',async()=>{await import('later')})", false)]

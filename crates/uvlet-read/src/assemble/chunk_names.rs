@@ -154,8 +154,10 @@ impl DynamicCall {
             })
             .collect();
         let named = modules.iter().find(|id| is_called(&record.module(**id).path, &chunk.stem));
-        let own = || modules.iter().rev().find(|id| !record.module(**id).third_party);
-        named.or_else(own).copied()
+        let own = || modules.iter().rev().filter(|id| !record.module(**id).third_party);
+        // A script holds the names of a style's classes, too.
+        let is_code = |id: &&ModuleId| !is_style(&record.module(**id).path);
+        named.or_else(|| own().find(is_code)).or_else(|| own().next()).copied()
     }
 }
 
@@ -196,6 +198,11 @@ fn given(record: &Record, chunk: &Chunk, gives_names: bool) -> Option<String> {
     let is_a_modules = || modules.iter().any(|path| is_called(path, stem));
     let is_given = !says_nothing && !modules.is_empty() && !is_a_modules();
     is_given.then(|| stem.to_owned())
+}
+
+fn is_style(path: &str) -> bool {
+    let ending = path.rsplit_once('.').map_or("", |(_, ending)| ending);
+    matches!(ending, "css" | "scss" | "sass" | "less" | "styl")
 }
 
 /// Whether a stem is that of a module, or of the folder of an index: the name that ES bundlers give

@@ -109,7 +109,8 @@ impl DescribedLoads<'_> {
         let mut calls: HashMap<(FileId, FileId), Vec<&DynamicCall>> = HashMap::new();
         for (at, file) in self.inspected.iter().enumerate() {
             for call in &file.chunk_calls {
-                for &asked in of_chunk.get(call.request.as_str()).into_iter().flatten() {
+                let chunks = call.requests().filter_map(|id| of_chunk.get(id));
+                for &asked in chunks.flatten() {
                     calls.entry((FileId::new(at), asked)).or_default().push(call);
                 }
             }

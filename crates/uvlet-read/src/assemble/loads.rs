@@ -4,7 +4,11 @@ use std::collections::BTreeSet;
 
 use uvlet_record::{DynamicLoad, FileId, LoadKind, Notice, Remark, Unresolved, When};
 
-use super::{cells::Accounts, chunk_files::ChunkFiles, inspect::Inspected};
+use super::{
+    cells::Accounts,
+    chunk_files::{ChunkFiles, Keyed},
+    inspect::Inspected,
+};
 use crate::{
     files::{page::Imports, source_map::shortened, style::StyleUrls},
     folder::{Meant, Urls, folder_of},
@@ -132,20 +136,45 @@ impl<'a> LoadResolver<'a> {
         }
         tied.nowhere.extend(found.unknown.iter().map(|&at| (at, None)));
         for call in &found.chunks {
-            let files = self.chunks.files(&call.request);
             // What merely looks like a chunk's id is none that any script registers.
-            if !files.is_empty() && !files.contains(&id) {
+            let files = call.requests().flat_map(|chunk| self.chunks.files(chunk)).copied();
+            let mut files: Vec<FileId> = files.filter(|file| *file != id).collect();
+            self.chunks.lead_with(call.opens.as_deref(), &mut files);
+            if !files.is_empty() {
                 let with_styles = files
                     .iter()
                     .flat_map(|&file| std::iter::once(file).chain((self.styles_of)(file)));
                 tied.open(id, call, LoadKind::Import, once_each(with_styles.collect()));
             }
         }
+        self.keyed(tied, id, found);
         for name in &found.assets {
             let here = self.urls.url(name, folder);
             let meant = if matches!(here, Meant::File(_)) { here } else { self.urls.url(name, "") };
             if let Meant::File(file) = meant {
                 tied.assets.push(file);
+            }
+        }
+    }
+
+    /// What is asked for by keys: of several at once, those that are none are other texts.
+    fn keyed(&self, tied: &mut FileLoads, id: FileId, found: &Found) {
+        for call in &found.keyed {
+            let mut known = call.requests().filter_map(|key| self.chunks.keyed(key)).peekable();
+            if known.peek().is_none() && !found.keys_are_guessed {
+                tied.nowhere.push((call.at, Some(call.request.clone())));
+            }
+            let mut files = Vec::new();
+            let mut opened = call.opens.as_ref();
+            for Keyed { files: known, others, opens } in known {
+                files.extend(known);
+                files.extend(others.iter().filter_map(|name| self.imported(name)));
+                opened = opened.or(opens.as_ref());
+            }
+            self.chunks.lead_with(opened.map(String::as_str), &mut files);
+            files.retain(|file| *file != id);
+            if !files.is_empty() {
+                tied.open(id, call, LoadKind::Import, once_each(files));
             }
         }
     }
@@ -176,6 +205,14 @@ impl<'a> LoadResolver<'a> {
             if let Meant::File(file) = self.urls.url(url, folder) {
                 tied.assets.push(file);
             }
+        }
+    }
+
+    /// The file that an import map ties a name to.
+    fn imported(&self, name: &str) -> Option<FileId> {
+        match self.urls.url(&self.imports.url(name)?, "") {
+            Meant::File(file) => Some(file),
+            _ => None,
         }
     }
 

@@ -62,6 +62,36 @@ impl<'a> Visit<'a> for WorkerUrl {
     }
 }
 
+/// Whether a call is of a method of a global object, as `Promise.all(…)` is.
+pub fn is_method(call: &CallExpression<'_>, object: &str, method: &str) -> bool {
+    let Expression::StaticMemberExpression(callee) = &call.callee else { return false };
+    callee.property.name == method
+        && matches!(&callee.object, Expression::Identifier(name) if name.name == object)
+}
+
+/// The module that a callback uses: the id in `n.bind(n,2940)`, `n.t.bind(n,2940,23)`, `()=>n(2940)`.
+pub fn used(callback: &Expression<'_>) -> Option<String> {
+    let call = match callback.get_inner_expression() {
+        Expression::CallExpression(call) => call,
+        Expression::ArrowFunctionExpression(arrow) => match arrow.get_expression()? {
+            Expression::CallExpression(call) => call,
+            _ => return None,
+        },
+        _ => return None,
+    };
+    let is_bound = call.arguments.len() > 1;
+    call.arguments.get(usize::from(is_bound))?.as_expression().and_then(id)
+}
+
+/// A module's or chunk's id, as a minifier may write it.
+pub fn id(expression: &Expression<'_>) -> Option<String> {
+    match expression {
+        Expression::NumericLiteral(id) => Some(id.value.to_string()),
+        Expression::StringLiteral(id) => Some(id.value.to_string()),
+        _ => None,
+    }
+}
+
 /// Whether a specifier is made by the runtime's function for names of chunks: `"./" + n.u(e)`.
 pub fn names_chunk(source: &Expression<'_>) -> bool {
     match source.get_inner_expression() {

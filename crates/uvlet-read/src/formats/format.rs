@@ -41,6 +41,11 @@ pub trait ScriptFormat {
         Walk::Inside
     }
 
+    /// Whether it knows what an `import()` without a constant specifier fetches.
+    fn knows_import(&self, _: &ImportExpression<'_>) -> bool {
+        false
+    }
+
     /// Looks at a `new`.
     fn construct(&mut self, _: &NewExpression<'_>, _: &mut Found) -> Walk {
         Walk::Inside
@@ -75,8 +80,10 @@ pub struct DynamicCall {
     pub request: String,
     /// First byte of the call.
     pub at: u64,
-    /// Files that a preload wrapper fetches along with it, as it names them.
+    /// What is fetched along with it: files that a preload wrapper names, or further ids.
     pub along: Vec<String>,
+    /// The id of the module that is then used.
+    pub opens: Option<String>,
     /// The call is reached as the script runs.
     pub at_once: bool,
     /// The routes that it is for, as a router's table says.
@@ -99,6 +106,10 @@ pub struct Found {
     pub workers: Vec<DynamicCall>,
     /// Chunks that are asked for on demand, by id.
     pub chunks: Vec<DynamicCall>,
+    /// What is asked for on demand by keys that scripts tie to files, in the order written.
+    pub keyed: Vec<DynamicCall>,
+    /// Among these may be texts that only look like keys.
+    pub keys_are_guessed: bool,
     /// Names of files of the folder that stand in strings.
     pub assets: Vec<String>,
     /// Functions that are open around the place.
@@ -119,7 +130,8 @@ impl Found {
     pub fn asked(&self, request: String, span: Span) -> DynamicCall {
         let at = u64::from(span.start);
         let at_once = self.functions == 0;
-        DynamicCall { request, at, along: Vec::new(), at_once, routes: Vec::new(), key: None }
+        let (along, routes) = (Vec::new(), Vec::new());
+        DynamicCall { request, at, along, opens: None, at_once, routes, key: None }
     }
 
     /// It stands inside no function and no condition.
@@ -134,15 +146,23 @@ impl Found {
     /// Finds out which requests inside functions are made at once all the same.
     pub(super) fn mark_at_once(&mut self, program: &Program<'_>, has_tables: bool) {
         let place = |call: &DynamicCall| u32::try_from(call.at).ok();
-        let lists = [&self.imports, &self.workers, &self.chunks].into_iter().flatten();
+        let lists = [&self.imports, &self.workers, &self.chunks, &self.keyed].into_iter().flatten();
         let open: HashSet<u32> = lists.filter(|call| !call.at_once).filter_map(place).collect();
         if open.is_empty() {
             return;
         }
         let reached = at_once(program, &open, has_tables);
-        for call in [&mut self.imports, &mut self.workers, &mut self.chunks].into_iter().flatten() {
+        let lists = [&mut self.imports, &mut self.workers, &mut self.chunks, &mut self.keyed];
+        for call in lists.into_iter().flatten() {
             call.at_once |= place(call).is_some_and(|at| reached.contains(&at));
         }
+    }
+}
+
+impl DynamicCall {
+    /// What is asked for at once: by ids, or one file by its name and what a wrapper names.
+    pub fn requests(&self) -> impl Iterator<Item = &str> {
+        std::iter::once(&self.request).chain(&self.along).map(String::as_str)
     }
 }
 
@@ -151,17 +171,28 @@ impl Found {
     pub(super) fn mark_routes(&mut self, program: &Program<'_>) {
         let place = |call: &DynamicCall| u32::try_from(call.at).ok();
         let calls: HashSet<u32> =
-            self.imports.iter().chain(&self.chunks).filter_map(place).collect();
+            self.imports.iter().chain(&self.chunks).chain(&self.keyed).filter_map(place).collect();
         if calls.is_empty() {
             return;
         }
         let mut routed = routed(program, &calls);
-        for call in self.imports.iter_mut().chain(&mut self.chunks) {
+        for call in self.imports.iter_mut().chain(&mut self.chunks).chain(&mut self.keyed) {
             if let Some(Routed { routes, key }) = place(call).and_then(|at| routed.remove(&at)) {
                 (call.routes, call.key) = (routes, key);
             }
         }
     }
+}
+
+/// What a key fetches that is asked for on demand.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Opener {
+    /// The id of a module, or of a file.
+    pub key: String,
+    /// Files, from the site's public path or by name, or other keys; there may be none to fetch.
+    pub files: Vec<String>,
+    /// The id of the module that is then used.
+    pub opens: Option<String>,
 }
 
 /// What a script says of chunks, where it is part of a registry of modules.
@@ -185,4 +216,8 @@ pub struct Chunks {
     pub styles: Option<FileName>,
     /// Ids of the chunks that have a style, where the runtime lists them.
     pub styled: BTreeSet<String>,
+    /// Ids of the modules that it registers.
+    pub modules: BTreeSet<String>,
+    /// What keys fetch that any script may ask for.
+    pub openers: Vec<Opener>,
 }

@@ -24,6 +24,7 @@ use uvlet_script::{
 };
 
 use super::{
+    constants::{id, is_method, used},
     file_names::{self, FileName},
     format::{Chunks, Found, ScriptFormat, Walk},
 };
@@ -32,7 +33,13 @@ pub use table::Table;
 
 /// Scripts that register modules by webpack's or Rspack's runtime.
 #[derive(Default)]
-pub struct Registry(Chunks);
+pub struct Registry {
+    said: Chunks,
+    /// Where the last group of chunks ends that were asked for together.
+    group_end: u32,
+    /// The call that was last found to be awaited, by its first byte, and the module used then.
+    awaited: Option<(u32, String)>,
+}
 
 impl ScriptFormat for Registry {
     fn format(&self) -> Format {
@@ -40,18 +47,28 @@ impl ScriptFormat for Registry {
     }
 
     fn recognises(&self, _: &Script<'_>) -> bool {
-        self.0.registers
+        self.said.registers
     }
 
     fn finish(self: Box<Self>, chunks: &mut Chunks) {
-        *chunks = self.0;
+        let openers = std::mem::take(&mut chunks.openers);
+        let modules = std::mem::take(&mut chunks.modules);
+        *chunks = Chunks { openers, ..self.said };
+        chunks.modules.extend(modules);
     }
 
     fn call(&mut self, call: &CallExpression<'_>, found: &mut Found) {
         self.note_call(call);
-        if let Some(request) = chunk_request(call, "e") {
-            found.chunks.push(found.asked(request, call.span));
-        }
+        self.note_awaited(call);
+        let mut requests = requests(call).into_iter();
+        let Some(first) = requests.next().filter(|_| call.span.start >= self.group_end) else {
+            return;
+        };
+        let mut asked = found.asked(first, call.span);
+        asked.along = requests.collect();
+        asked.opens = self.awaited.take_if(|(at, _)| *at == call.span.start).map(|(_, id)| id);
+        found.chunks.push(asked);
+        self.group_end = call.span.end;
     }
 
     fn variable(&mut self, variable: &VariableDeclarator<'_>, _: &mut Found) {
@@ -85,9 +102,9 @@ impl Registry {
                         | ArrayExpressionElement::ArrayExpression(_)
                 );
                 if let (true, Some(ids)) = (is_table, chunk_ids(ids)) {
-                    self.0.registers = true;
-                    self.0.ids.extend(ids);
-                    self.0.starts |= !rest.is_empty();
+                    self.said.registers = true;
+                    self.said.ids.extend(ids);
+                    self.said.starts |= !rest.is_empty();
                 }
             }
             // Only a whole list of ids beside a function is the start-up call of the runtime.
@@ -95,11 +112,23 @@ impl Registry {
                 if start.as_expression().is_some_and(is_function) =>
             {
                 if let Some(ids) = chunk_ids(ids) {
-                    self.0.starts = true;
-                    self.0.startup.extend(ids);
+                    self.said.starts = true;
+                    self.said.startup.extend(ids);
                 }
             }
             _ => {}
+        }
+    }
+
+    /// Takes note of what comes after a load, `n.e(7).then(n.bind(n,2940))` or `.then(()=>n(2940))`.
+    fn note_awaited(&mut self, call: &CallExpression<'_>) {
+        let Expression::StaticMemberExpression(then) = &call.callee else { return };
+        let is_then = then.property.name == "then";
+        let [first, ..] = call.arguments.as_slice() else { return };
+        if let Expression::CallExpression(load) = &then.object
+            && let Some(id) = first.as_expression().filter(|_| is_then).and_then(used)
+        {
+            self.awaited = Some((load.span.start, id));
         }
     }
 
@@ -110,7 +139,7 @@ impl Registry {
             (&variable.id, &variable.init)
             && name.name.contains("webpack_ids")
         {
-            self.0.ids.extend(chunk_ids(ids).into_iter().flatten());
+            self.said.ids.extend(chunk_ids(ids).into_iter().flatten());
         }
     }
 
@@ -126,7 +155,14 @@ impl Registry {
             }
             ObjectPropertyKind::SpreadProperty(_) => false,
         };
-        self.0.has_table |= !object.properties.is_empty() && object.properties.iter().all(is_row);
+        if !object.properties.is_empty() && object.properties.iter().all(is_row) {
+            self.said.has_table = true;
+            let ids = object.properties.iter().filter_map(|property| match property {
+                ObjectPropertyKind::ObjectProperty(property) => file_names::key(&property.key),
+                ObjectPropertyKind::SpreadProperty(_) => None,
+            });
+            self.said.modules.extend(ids);
+        }
     }
 
     /// Takes note of an assignment to the runtime's functions.
@@ -136,18 +172,35 @@ impl Registry {
             return;
         }
         match member.property.name.as_str() {
-            "u" => self.0.scripts = Some(FileName::of(&assignment.right)),
-            "miniCssF" => self.0.styles = Some(FileName::of(&assignment.right)),
+            "u" => self.said.scripts = Some(FileName::of(&assignment.right)),
+            "miniCssF" => self.said.styles = Some(FileName::of(&assignment.right)),
             "miniCss" => {
                 let mut flags = Flags(BTreeSet::new());
                 flags.visit_expression(&assignment.right);
-                self.0.styled.extend(flags.0);
+                self.said.styled.extend(flags.0);
                 return;
             }
             "O" => {}
             _ => return,
         }
-        self.0.runtime = true;
+        self.said.runtime = true;
+    }
+}
+
+/// The chunks that a call asks for: `n.e(id)`, or several in one `Promise.all([…])`.
+fn requests(call: &CallExpression<'_>) -> Vec<String> {
+    if let Some(id) = chunk_request(call, "e") {
+        return vec![id];
+    }
+    match call.arguments.as_slice() {
+        [Argument::ArrayExpression(list)] if is_method(call, "Promise", "all") => {
+            let calls = list.elements.iter().filter_map(|element| match element {
+                ArrayExpressionElement::CallExpression(call) => chunk_request(call, "e"),
+                _ => None,
+            });
+            calls.collect()
+        }
+        _ => Vec::new(),
     }
 }
 
@@ -158,18 +211,13 @@ pub fn chunk_request(call: &CallExpression<'_>, function: &str) -> Option<String
         return None;
     }
     match call.arguments.as_slice() {
-        [Argument::NumericLiteral(id)] => Some(id.value.to_string()),
-        [Argument::StringLiteral(id)] => Some(id.value.to_string()),
+        [argument] => argument.as_expression().and_then(id),
         _ => None,
     }
 }
 
 fn chunk_ids(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
-    let ids = list.elements.iter().map(|element| match element {
-        ArrayExpressionElement::NumericLiteral(id) => Some(id.value.to_string()),
-        ArrayExpressionElement::StringLiteral(id) => Some(id.value.to_string()),
-        _ => None,
-    });
+    let ids = list.elements.iter().map(|element| element.as_expression().and_then(id));
     ids.collect()
 }
 
