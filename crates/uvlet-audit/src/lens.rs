@@ -7,7 +7,10 @@ use uvlet_record::{
     sizes::{Amount, Measure},
 };
 
-use crate::graph::{self, Reach};
+use crate::{
+    graph::{self, Reach},
+    visits::{self, Visit},
+};
 
 /// What is made of parts that are only estimated.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -37,6 +40,8 @@ pub struct Lens<'r> {
     pub record: &'r Record,
     /// Per entry of the record.
     pub reach: Vec<Reach>,
+    /// What a visit of each route fetches.
+    pub visits: Vec<Visit>,
     /// Per file of the record: the chunk it belongs to.
     chunk_of: Vec<Option<usize>>,
     /// Cells that nobody owns: in scripts and pages, and in styles besides.
@@ -61,6 +66,7 @@ impl<'r> Lens<'r> {
             }
         }
         let reach = graph::reach(record);
+        let visits = visits::visits(record, &reach);
         let placed: BTreeSet<FileId> = reach
             .iter()
             .flat_map(|reach| reach.startup.iter().chain(&reach.deferred).copied())
@@ -72,6 +78,7 @@ impl<'r> Lens<'r> {
         let mut lens = Self {
             record,
             reach,
+            visits,
             chunk_of,
             unattributed: Default::default(),
             style_modules,

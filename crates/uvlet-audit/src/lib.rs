@@ -11,3 +11,4 @@ pub mod nearest;
 pub mod removal;
 pub mod selector;
 pub mod survey;
+pub mod visits;

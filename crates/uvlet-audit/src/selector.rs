@@ -26,6 +26,7 @@ pub enum Named {
     AtOnce,
     Deferred,
     Entry,
+    Route,
     Chunk,
     File,
     Kind,
@@ -35,11 +36,12 @@ pub enum Named {
 }
 
 impl Named {
-    const ALL: [(&'static str, Self); 10] = [
+    const ALL: [(&'static str, Self); 11] = [
         ("startup", Self::Startup),
         ("at-once", Self::AtOnce),
         ("deferred", Self::Deferred),
         ("entry", Self::Entry),
+        ("route", Self::Route),
         ("chunk", Self::Chunk),
         ("file", Self::File),
         ("kind", Self::Kind),
@@ -132,6 +134,7 @@ impl Named {
     pub fn noun(self) -> &'static str {
         match self {
             Self::Startup | Self::AtOnce | Self::Deferred | Self::Entry => "entry",
+            Self::Route => "route",
             Self::Chunk => "chunk",
             Self::File => "file",
             Self::Kind => "kind",

@@ -14,6 +14,7 @@ use crate::{
     attribute::apportion_sizes,
     graph::Reach,
     lens::{CellSet, Lens},
+    visits::Visit,
 };
 
 /// The answer.
@@ -23,6 +24,8 @@ pub struct Survey {
     pub build: Build,
     /// By name.
     pub entries: Vec<EntryRow>,
+    /// What routes add that an entry's code opens, by entry and route.
+    pub visits: Vec<VisitRow>,
     /// By size of the largest measure taken, then by name.
     pub chunks: Vec<ChunkRow>,
     /// Kinds that occur.
@@ -101,6 +104,34 @@ pub struct EntryRow {
     pub at_once: Part,
     /// What can come later.
     pub deferred: Deferred,
+}
+
+/// A visit of a route that an entry's code opens.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct VisitRow {
+    /// The route.
+    pub route: String,
+    /// The entry that serves it.
+    pub entry: String,
+    /// All that the visit fetches: the entry's startup, and what the route adds.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+    /// What the route adds to the entry's startup.
+    pub adds: Part,
+    /// What it still adds after a visit of another route of the entry.
+    pub after: Vec<AfterRow>,
+}
+
+/// What a route adds once another was visited.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct AfterRow {
+    /// The route that was visited first.
+    pub route: String,
+    /// What is still to be fetched.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
 }
 
 /// What an entry can load on demand.
@@ -249,6 +280,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     Survey {
         build: build(record),
         entries: entries.collect(),
+        visits: visits(lens),
         chunks: chunks(lens),
         kinds: kinds.collect(),
         totals: of_files(lens, &every),
@@ -256,6 +288,32 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         aside: record.aside.clone(),
         unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
     }
+}
+
+fn visits(lens: &Lens<'_>) -> Vec<VisitRow> {
+    let opened = || lens.visits.iter().filter(|visit| !visit.is_entry);
+    let row = |visit: &Visit| {
+        let startup = &lens.reach[visit.entry].startup;
+        let all: Vec<FileId> = startup.iter().chain(&visit.adds).copied().collect();
+        let Part { sizes, file_count } = of_files(lens, &all);
+        let others =
+            opened().filter(|other| other.entry == visit.entry && other.route != visit.route);
+        let after = others.map(|first| {
+            let mut rest = visit.adds.clone();
+            rest.retain(|file| !first.adds.contains(file));
+            let Part { sizes, file_count } = of_files(lens, &rest);
+            AfterRow { route: first.route.clone(), sizes, file_count }
+        });
+        VisitRow {
+            route: visit.route.clone(),
+            entry: lens.record.entries[visit.entry].name.clone(),
+            sizes,
+            file_count,
+            adds: of_files(lens, &visit.adds),
+            after: after.collect(),
+        }
+    };
+    opened().map(row).collect()
 }
 
 fn build(record: &Record) -> Build {

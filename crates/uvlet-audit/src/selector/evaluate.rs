@@ -53,6 +53,8 @@ pub struct Missing {
     pub near: Vec<String>,
     /// Chunks that go by this name, where that is why it means nothing.
     pub several: Vec<String>,
+    /// The entry whose code opens a route of this name, where an entry was meant.
+    pub route_of: Option<String>,
     /// Where it stands in the selector, in bytes.
     pub at: usize,
 }
@@ -99,7 +101,13 @@ impl Missing {
     /// In words: what is missing, and what is close.
     #[must_use]
     pub fn said(&self) -> String {
-        let Self { set, name, near, several, .. } = self;
+        let Self { set, name, near, several, route_of, .. } = self;
+        if let Some(entry) = route_of {
+            return format!(
+                "no entry is called `{name}`: it is a route that {entry} opens; route({name}) is what \
+                 a visit of it fetches"
+            );
+        }
         if !several.is_empty() {
             return format!("`{name}` is the name of several chunks: {}", several.join(", "));
         }

@@ -15,7 +15,10 @@ use super::{
     Named, SelectorError,
     evaluate::{Evaluation, Item, Missing, Renamed, Sets},
 };
-use crate::{lens::CellSet, nearest::nearest};
+use crate::{
+    lens::{CellSet, Lens},
+    nearest::nearest,
+};
 
 impl<'r> Evaluation<'_, 'r, '_> {
     pub(super) fn named(
@@ -35,6 +38,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
             Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
                 self.entries(set, &name)
             }
+            Named::Route => self.routes(&name),
             Named::Chunk => return Ok(self.chunks(&name, at)),
             Named::File => {
                 let files = self.lens.record.files.iter().map(|file| file.path.as_str());
@@ -94,6 +98,30 @@ impl<'r> Evaluation<'_, 'r, '_> {
             items.push(item);
         }
         items
+    }
+
+    /// What a visit of each route fetches; of two entries that serve the same, each is told apart.
+    fn routes(&self, name: &Name<'_>) -> Vec<Item> {
+        let Lens { record, visits, reach, .. } = self.lens;
+        let matching = name.matching(visits.iter().map(|visit| visit.route.as_str()));
+        let meant = visits.iter().filter(|visit| matching.contains(visit.route.as_str()));
+        let items = meant.map(|visit| {
+            let is_one = visits.iter().filter(|other| other.route == visit.route).count() == 1;
+            let item = match is_one {
+                true => visit.route.clone(),
+                false => format!("{} ({})", visit.route, record.entries[visit.entry].name),
+            };
+            let reach = &reach[visit.entry];
+            let mut item = self.of_files(&item, reach.startup.iter().chain(&visit.adds).copied());
+            if visit.is_entry {
+                self.found.borrow_mut().startup_of.insert(visit.entry);
+            } else if self.lens.leads_nowhere(reach) {
+                let maybe = self.lens.files(self.lens.unplaced_code());
+                item.most = std::mem::take(&mut item.most).or(&maybe);
+            }
+            item
+        });
+        items.collect()
     }
 
     /// Chunks by their lasting names, or by another name that means one of them.
@@ -286,13 +314,21 @@ impl<'r> Evaluation<'_, 'r, '_> {
                     .flat_map(|entry| entry.aliases.iter().chain([&entry.name]))
                     .map(String::as_str),
             ),
+            Named::Route => {
+                let routes = self.lens.visits.iter().map(|visit| visit.route.as_str());
+                nearest(argument, routes).into_iter().map(str::to_owned).collect()
+            }
             Named::Chunk => texts(&mut record.chunks.iter().map(|chunk| chunk.name.as_str())),
             Named::File => texts(&mut record.files.iter().map(|file| file.path.as_str())),
             Named::Kind => texts(&mut Kind::ALL.iter().map(|kind| kind.name())),
         };
         let is_pattern = is_pattern(argument);
         let name = argument.to_owned();
-        let missing = Missing { set, name, is_pattern, near, several, at: at.start };
+        let is_of_entries = matches!(set.noun(), "entry");
+        let mut visits = self.lens.visits.iter().filter(|_| is_of_entries);
+        let route_of = visits.find(|visit| visit.route == argument);
+        let route_of = route_of.map(|visit| record.entries[visit.entry].name.clone());
+        let missing = Missing { set, name, is_pattern, near, several, route_of, at: at.start };
         self.found.borrow_mut().missing.push(missing);
     }
 }

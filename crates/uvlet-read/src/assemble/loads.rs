@@ -34,6 +34,8 @@ struct FileLoads {
     /// By place.
     dynamic: Vec<(u64, DynamicLoad)>,
     lost: Vec<String>,
+    /// Places of dynamic loads that bring a table of routes below their own.
+    tables: BTreeSet<u64>,
     /// Dynamic loads that lead nowhere, by place.
     nowhere: Vec<(u64, Option<String>)>,
 }
@@ -71,12 +73,16 @@ impl<'a> LoadResolver<'a> {
     ) -> (Vec<DynamicLoad>, Vec<Unresolved>) {
         let mut loads = Vec::new();
         let mut unresolved = Vec::new();
+        let mut tables = BTreeSet::new();
         for (at, file) in inspected.iter().enumerate() {
             let id = FileId::new(at);
             let path = accounts.files[at].path.clone();
             let mut tied = self.file(id, file, folder_of(&path));
             for (position, mut load) in tied.dynamic.drain(..) {
                 load.module = accounts.module_at(id, position);
+                if tied.tables.contains(&position) {
+                    tables.insert(loads.len());
+                }
                 loads.push(load);
             }
             for (position, request) in tied.nowhere.drain(..) {
@@ -96,6 +102,7 @@ impl<'a> LoadResolver<'a> {
         }
         unresolved.sort();
         unresolved.dedup();
+        join_tables(&mut loads, &tables);
         (loads, unresolved)
     }
 
@@ -239,9 +246,57 @@ impl FileLoads {
     fn open(&mut self, file: FileId, call: &DynamicCall, kind: LoadKind, files: Vec<FileId>) {
         let when = if call.at_once { When::AtOnce } else { When::Later };
         let (request, routes) = (call.request.clone(), call.routes.clone());
+        if call.key.as_deref() == Some(TABLE) {
+            self.tables.insert(call.at);
+        }
         let load = DynamicLoad { file, module: None, kind, when, request, files, routes };
         self.dynamic.push((call.at, load));
     }
+}
+
+/// The property that brings a table of routes, in Angular's router.
+const TABLE: &str = "loadChildren";
+
+/// Joins the routes of tables that are loaded on demand to the routes that these stand below, and tells
+/// the loads of the tables which routes need them. `tables` are places of such loads.
+fn join_tables(loads: &mut [DynamicLoad], tables: &BTreeSet<usize>) {
+    let lead = |at: usize| loads[at].files.first().copied();
+    let inner: BTreeSet<FileId> = tables.iter().filter_map(|&at| lead(at)).collect();
+    let outermost = tables.iter().copied().filter(|&at| !inner.contains(&loads[at].file));
+    let mut seen = BTreeSet::new();
+    for at in outermost.collect::<Vec<_>>() {
+        join_table(loads, tables, at, &mut seen);
+    }
+}
+
+/// Joins one table, whose own routes are known from the start.
+fn join_table(
+    loads: &mut [DynamicLoad],
+    tables: &BTreeSet<usize>,
+    at: usize,
+    seen: &mut BTreeSet<FileId>,
+) {
+    let above = loads[at].routes.clone();
+    let Some(lead) = loads[at].files.first().copied().filter(|lead| seen.insert(*lead)) else {
+        return;
+    };
+    let inside = (0..loads.len()).filter(|&inner| inner != at && loads[inner].file == lead);
+    for inner in inside.collect::<Vec<_>>() {
+        let own = std::mem::take(&mut loads[inner].routes);
+        let joined = above.iter().flat_map(|above| {
+            own.iter().map(move |own| match own.as_str() {
+                "/" => above.clone(),
+                own => format!("{}{own}", above.trim_end_matches('/')),
+            })
+        });
+        loads[inner].routes = joined.collect();
+        if tables.contains(&inner) {
+            join_table(loads, tables, inner, seen);
+        }
+        let below = loads[inner].routes.clone();
+        loads[at].routes.extend(below);
+    }
+    loads[at].routes = once_each(std::mem::take(&mut loads[at].routes));
 }
 
 /// The first of each, in order.

@@ -122,6 +122,8 @@ pub struct SaidRoute {
     pub files: Vec<String>,
     /// Dynamic loads that are part of its startup: the script that asks, and what it asks for.
     pub opens: Vec<(String, String)>,
+    /// Files that an open page fetches to go there.
+    pub later: Vec<String>,
 }
 
 /// What is known of the files once they have been looked into.
@@ -193,8 +195,8 @@ fn route_of_page(path: &str) -> Option<String> {
 
 /// Pages that are shown in the place of others: for what is not found, for what failed, or for what is
 /// rendered in the browser.
-fn stands_in(route: &str) -> bool {
-    matches!(route, "/200" | "/404" | "/500" | "/_not-found" | "/_global-error")
+pub fn stands_in(route: &str) -> bool {
+    matches!(route, "/200" | "/404" | "/500" | "/_error" | "/_not-found" | "/_global-error")
 }
 
 /// One route for every page that is served from a folder of the output, given with its slash.

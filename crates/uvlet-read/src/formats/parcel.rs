@@ -59,7 +59,7 @@ impl ScriptFormat for Parcel {
         if !self.is_it {
             return;
         }
-        let is_group = is_method(call, "Promise", "all");
+        let is_group = is_method(call, "Promise", "all") && call.span.start >= self.group_end;
         match call.arguments.as_slice() {
             [_, Argument::ObjectExpression(map)] if is_method(call, "Object", "assign") => {
                 self.bundles.extend(bundles(map));

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::survey::{EntryRow, LoadRow, Startup, Survey};
+use uvlet_audit::survey::{EntryRow, LoadRow, Startup, Survey, VisitRow};
 use uvlet_record::{File, Mode, Record, sizes::Measure};
 
 use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
@@ -22,6 +22,8 @@ const READABLE: usize = 20;
 const LISTED: usize = 12;
 /// Loads of an entry that are listed; the rest is one line.
 const LOADS: usize = 8;
+/// Routes that an entry's code opens and that are named.
+const ROUTES: usize = 10;
 /// So many entries get a full account; of more, each is a line.
 const FULL: usize = 12;
 /// Lines for entries that are listed; the rest is one line.
@@ -66,7 +68,7 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen, detail: &Detail
         entries.iter().copied().partition(|entry| is_full(entry));
     for entry in &full {
         text.push('\n');
-        text.push_str(&one_entry(entry, screen, scale, &notes, detail.all));
+        text.push_str(&one_entry(entry, survey, screen, scale, &notes, detail.all));
     }
     if full.is_empty() {
         text.push('\n');
@@ -165,9 +167,15 @@ pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String
             build.bundler_version.as_deref().map(|version| format!(" {}", plain(version)));
         format!("built by {}{}, ", bundler.name(), version.unwrap_or_default())
     });
+    let framework = build.framework.as_deref().map(|name| {
+        let version =
+            build.framework_version.as_deref().map(|version| format!(" {}", plain(version)));
+        format!("{}{}, ", plain(name), version.unwrap_or_default())
+    });
     format!(
-        "{}: {}{mode}, for the {}. Sizes are {}.",
+        "{}: {}{}{mode}, for the {}. Sizes are {}.",
         plain(&build.label),
+        framework.unwrap_or_default(),
         bundler.unwrap_or_default(),
         survey.build.target.name(),
         measures_said(screen.measures(), record)
@@ -225,6 +233,7 @@ fn one_line(entry: &EntryRow, screen: &Screen, scale: u64, wide: usize) -> Strin
 
 fn one_entry(
     entry: &EntryRow,
+    survey: &Survey,
     screen: &Screen,
     scale: u64,
     notes: &Notes<'_>,
@@ -284,6 +293,7 @@ fn one_entry(
     }
     text.push_str(&files(entry, screen, notes, all));
     text.push_str(&loads(entry, screen, all));
+    text.push_str(&visits(entry, survey, screen));
     text
 }
 
@@ -324,6 +334,24 @@ fn loads(entry: &EntryRow, screen: &Screen, all: bool) -> String {
         text.push_str(&dim(&format!("    and {more}; --all lists them\n")));
     }
     text
+}
+
+/// What the routes add that the entry's code opens, the heaviest first.
+fn visits(entry: &EntryRow, survey: &Survey, screen: &Screen) -> String {
+    let mut rows: Vec<&VisitRow> =
+        survey.visits.iter().filter(|visit| visit.entry == entry.name).collect();
+    if rows.is_empty() {
+        return String::new();
+    }
+    let size = |row: &VisitRow| row.adds.sizes.get(screen.measure);
+    rows.sort_by(|a, b| size(b).cmp(&size(a)).then_with(|| a.route.cmp(&b.route)));
+    let adds = |row: &&VisitRow| format!("{}: {}", plain(&row.route), screen.units.size(size(row)));
+    let mut said: Vec<String> = rows.iter().take(ROUTES).map(adds).collect();
+    if rows.len() > ROUTES {
+        said.push(format!("and {} less each", count(rows.len() - ROUTES, "more route")));
+    }
+    let line = format!("  what its routes add: {}", said.join(", "));
+    format!("{}\n", wrapped(&line, screen.columns(), 4))
 }
 
 /// The entry's files in the order they load, with their sizes in every measure of the screen that
@@ -419,6 +447,16 @@ pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
         let kinds: Vec<String> =
             aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
         text.push_str(&format!(" Set aside, in no total: {}.", kinds.join(", ")));
+    }
+    let apart = survey.set_aside.iter().filter(|part| part.reason != part.target);
+    let apart: Vec<String> = apart
+        .map(|part| {
+            let size = screen.units.size(part.bytes);
+            format!("{}, {size} in {}", part.reason, count(part.file_count, "file"))
+        })
+        .collect();
+    if !apart.is_empty() {
+        text.push_str(&format!(" Not served, and not read: {}.", apart.join("; ")));
     }
     if !survey.unplaced.is_empty() {
         let named: Vec<_> = survey.unplaced.iter().take(3).map(|path| plain(path)).collect();

@@ -39,7 +39,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     if let Some(missing) = selection.missing.first() {
         return Err(Failure::In {
             selector: within.text().to_owned(),
-            message: said(missing, &record),
+            message: said(missing, &lens),
         });
     }
     let by = match arguments.by {
@@ -105,14 +105,16 @@ fn at_levels_of(record: &Record, coder: Coder) -> Coder {
 }
 
 /// What is missing, and what there is instead.
-fn said(missing: &Missing, record: &Record) -> String {
-    if !missing.near.is_empty() || !missing.several.is_empty() {
+fn said(missing: &Missing, lens: &Lens<'_>) -> String {
+    let record = lens.record;
+    if !missing.near.is_empty() || !missing.several.is_empty() || missing.route_of.is_some() {
         return missing.said();
     }
     let names: Vec<&str> = match missing.set {
         Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
             record.entries.iter().map(|entry| entry.name.as_str()).collect()
         }
+        Named::Route => lens.visits.iter().map(|visit| visit.route.as_str()).collect(),
         Named::Chunk => record.chunks.iter().map(|chunk| chunk.name.as_str()).collect(),
         Named::File => record.files.iter().map(|file| file.path.as_str()).collect(),
         Named::Kind => Kind::ALL.iter().map(|kind| kind.name()).collect(),

@@ -11,7 +11,7 @@ use uvlet_record::{DynamicLoad, Entry, File, FileId, Kind, Origin};
 use super::{numbered, pages::PageAsks};
 use crate::{
     assemble::{chunk_names::Unique, loads::once_each},
-    descriptions::frameworks::{Output, Pattern, SaidRoute},
+    descriptions::frameworks::{Output, Pattern, SaidRoute, stands_in},
     folder::{Meant, Urls},
 };
 
@@ -34,25 +34,30 @@ struct Rendered<'a> {
     data: Vec<FileId>,
 }
 
+impl<'a> Rendered<'a> {
+    fn of(said: &'a SaidRoute) -> Self {
+        let pattern = Pattern::new(&said.pattern);
+        Self { said, pattern, pages: Vec::new(), data: Vec::new() }
+    }
+}
+
 impl Routes<'_> {
     /// The entries, by name.
     pub fn entries(&self, pages: Vec<PageAsks>) -> Vec<Entry> {
         let mut legacy: BTreeMap<BTreeSet<FileId>, Vec<(String, PageAsks)>> = BTreeMap::new();
-        let mut routes: Vec<Rendered<'_>> = self
-            .said
-            .iter()
-            .map(|said| Rendered {
-                said,
-                pattern: Pattern::new(&said.pattern),
-                pages: Vec::new(),
-                data: Vec::new(),
+        let pages: Vec<(String, PageAsks)> = pages
+            .into_iter()
+            .map(|page| {
+                let path = self.output.route_of(&self.files[page.id.at()].path);
+                (path.unwrap_or_else(|| "/".to_owned()), page)
             })
             .collect();
+        let unsaid = self.unsaid(&pages);
+        let said = || self.said.iter().chain(&unsaid);
+        let mut routes: Vec<Rendered<'_>> = said().map(Rendered::of).collect();
         let by_name: BTreeMap<&str, usize> =
-            self.said.iter().enumerate().map(|(at, said)| (said.pattern.as_str(), at)).collect();
-        for page in pages {
-            let path = self.output.route_of(&self.files[page.id.at()].path);
-            let path = path.unwrap_or_else(|| "/".to_owned());
+            said().enumerate().map(|(at, said)| (said.pattern.as_str(), at)).collect();
+        for (path, page) in pages {
             if !page.legacy.is_empty() {
                 let key = page.legacy.iter().copied().collect();
                 legacy.entry(key).or_default().push((path.clone(), page.clone()));
@@ -79,6 +84,24 @@ impl Routes<'_> {
         entries
     }
 
+    /// Pages that are of no route that is said: error pages, and what was put beside the app.
+    fn unsaid(&self, pages: &[(String, PageAsks)]) -> Vec<SaidRoute> {
+        let patterns: Vec<Pattern> =
+            self.said.iter().map(|said| Pattern::new(&said.pattern)).collect();
+        let is_said = |path: &str| {
+            let mut said = self.said.iter().zip(&patterns);
+            said.any(|(said, pattern)| said.pattern == path || pattern.is_match(path))
+        };
+        let paths: BTreeSet<&String> =
+            pages.iter().map(|(path, _)| path).filter(|path| !is_said(path)).collect();
+        let route = |path: &String| SaidRoute {
+            is_typed: !stands_in(path),
+            pattern: path.clone(),
+            ..SaidRoute::default()
+        };
+        paths.into_iter().map(route).collect()
+    }
+
     fn entry(&self, route: Rendered<'_>) -> Option<Entry> {
         let Rendered { said, pattern, mut pages, data } = route;
         let weight = |page: &PageAsks| self.files[page.id.at()].emitted;
@@ -94,7 +117,9 @@ impl Routes<'_> {
         if requested.is_empty() || (!said.is_typed && !requested.iter().any(is_script)) {
             return None;
         }
-        let later = heaviest.iter().flat_map(|page| page.later.iter().copied()).chain(data);
+        let visits = said.later.iter().filter_map(|path| self.file(path));
+        let later = heaviest.iter().flat_map(|page| page.later.iter().copied());
+        let later = later.chain(visits).chain(data);
         let mut later = once_each(later.collect());
         later.retain(|file| !requested.contains(file));
         let paths = |page: &PageAsks| self.files[page.id.at()].path.clone();

@@ -10,11 +10,12 @@ mod app;
 use std::{collections::BTreeMap, path::Path};
 
 use serde::Deserialize;
+use serde_json::Value;
 use uvlet_record::Bundler;
 
 use super::{
     About, CACHE, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, Written, around,
-    read_json, read_text, route_of_page, routes_of_pages, stands_in,
+    assigned, read_json, read_text, route_of_page, routes_of_pages, stands_in,
 };
 
 /// Next.js.
@@ -147,13 +148,27 @@ impl Built {
         let shared = pages.get("/_app").map(Vec::as_slice).unwrap_or_default();
         let routes = pages.iter().filter(|(route, _)| *route != "/_app");
         let routes = routes.filter(|(_, files)| !files.is_empty() || !shared.is_empty());
+        let mut visits = self.visits();
         let said = routes.map(|(route, files)| SaidRoute {
-            is_typed: !stands_in(route) && route != "/_error",
+            is_typed: !stands_in(route),
             pattern: route.clone(),
             files: [shared, files, low_priority_files].concat(),
             opens: Vec::new(),
+            later: visits.remove(route).unwrap_or_default(),
         });
         said.collect()
+    }
+
+    /// What a page that is open asks for to go to another one, by route.
+    fn visits(&self) -> BTreeMap<String, Vec<String>> {
+        let lists = self.manifest.low_priority_files.iter();
+        let list = lists.filter(|file| file.ends_with("/_buildManifest.js")).find_map(|file| {
+            let text = read_text(&self.about.root.join(file))?;
+            assigned::<BTreeMap<String, Value>>(&text)
+        });
+        let files = |files: Value| serde_json::from_value::<Vec<String>>(files).ok();
+        let list = list.unwrap_or_default().into_iter();
+        list.filter_map(|(route, said)| Some((route, files(said)?))).collect()
     }
 }
 

@@ -113,6 +113,7 @@ impl Output for Built {
                 is_typed: !stands_in(pattern),
                 files: vec![first.clone()],
                 opens: asked.map(|call| (table.to_owned(), call.request.clone())).collect(),
+                ..SaidRoute::default()
             }
         };
         let mut routes: Vec<SaidRoute> = patterns.into_iter().map(route).collect();

@@ -146,6 +146,6 @@ impl Built {
         let files = files
             .flat_map(|files| [&files.module].into_iter().chain(&files.imports).chain(&files.css));
         let files = files.filter(|file| !file.is_empty()).cloned().collect();
-        SaidRoute { pattern, is_typed: true, files, opens: Vec::new() }
+        SaidRoute { pattern, is_typed: true, files, ..SaidRoute::default() }
     }
 }

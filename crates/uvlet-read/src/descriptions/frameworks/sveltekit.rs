@@ -125,6 +125,7 @@ impl Output for Site {
                 is_typed: true,
                 files: [&[start.clone(), app.clone()][..], &first].concat(),
                 opens: requests.map(|request| (app.clone(), (*request).to_owned())).collect(),
+                ..SaidRoute::default()
             }
         });
         let mut routes: Vec<SaidRoute> = said.collect();

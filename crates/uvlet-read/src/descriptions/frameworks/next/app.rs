@@ -49,9 +49,14 @@ pub fn routes(root: &Path, main: &[String]) -> Vec<SaidRoute> {
     let pages = paths.unwrap_or_default();
     let pages = pages.iter().filter_map(|(key, route)| Some((key.strip_suffix("/page")?, route)));
     let mut routes: Vec<SaidRoute> = Vec::new();
-    for (folder, pattern) in pages.filter(|(folder, _)| *folder != "/_global-error") {
+    for (folder, pattern) in pages {
         // Only what stands below the output is read.
         if folder.split('/').any(|part| part == "..") {
+            continue;
+        }
+        if folder == "/_global-error" {
+            // Its document says all; what is noted of it is about every page's last resort.
+            routes.push(SaidRoute { pattern: pattern.clone(), ..SaidRoute::default() });
             continue;
         }
         let page = root.join(format!("server/app{folder}"));
@@ -70,7 +75,7 @@ pub fn routes(root: &Path, main: &[String]) -> Vec<SaidRoute> {
                 pattern: pattern.clone(),
                 is_typed: !stands_in(pattern),
                 files,
-                opens: Vec::new(),
+                ..SaidRoute::default()
             }),
         }
     }
