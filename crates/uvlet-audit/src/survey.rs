@@ -5,8 +5,8 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, DynamicLoad, FileId, Kind, Mode, ModuleId, NamedBy, Origin, Owner,
-    Reason, Record, SetAside, Target, When,
+    Aside, Bundler, Chunk, DynamicLoad, Entry, FileId, Kind, Mode, ModuleId, NamedBy, Origin,
+    Owner, Reason, Record, SetAside, Target, When,
     sizes::{Amount, Sizes},
 };
 
@@ -26,6 +26,8 @@ pub struct Survey {
     pub entries: Vec<EntryRow>,
     /// What routes add that an entry's code opens, by entry and route.
     pub visits: Vec<VisitRow>,
+    /// What is asked of other hosts, in no total.
+    pub elsewhere: Vec<ElsewhereRow>,
     /// By size of the largest measure taken, then by name.
     pub chunks: Vec<ChunkRow>,
     /// Kinds that occur.
@@ -104,6 +106,29 @@ pub struct EntryRow {
     pub at_once: Part,
     /// What can come later.
     pub deferred: Deferred,
+}
+
+/// Something that is asked of another host.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct ElsewhereRow {
+    /// The URL as written; what code puts behind it is left out.
+    pub url: String,
+    /// The file that asks.
+    pub by: String,
+    /// The entries that load that file.
+    pub entries: Vec<String>,
+    /// Whether it is asked for before anybody does anything.
+    pub when: Moment,
+}
+
+/// When something is asked for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Moment {
+    /// As the entry starts.
+    Startup,
+    /// Once somebody does something.
+    Later,
 }
 
 /// A visit of a route that an entry's code opens.
@@ -281,6 +306,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         build: build(record),
         entries: entries.collect(),
         visits: visits(lens),
+        elsewhere: elsewhere(lens),
         chunks: chunks(lens),
         kinds: kinds.collect(),
         totals: of_files(lens, &every),
@@ -288,6 +314,35 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         aside: record.aside.clone(),
         unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
     }
+}
+
+/// What is asked of other hosts, by URL and file.
+#[must_use]
+pub fn elsewhere(lens: &Lens<'_>) -> Vec<ElsewhereRow> {
+    let record = lens.record;
+    let mut rows = Vec::new();
+    let asking = record.files.iter().enumerate().filter(|(_, file)| !file.elsewhere.is_empty());
+    for (at, file) in asking {
+        let id = FileId::new(at);
+        let reach = || record.entries.iter().zip(&lens.reach);
+        let starts = |(entry, reach): &(&Entry, &Reach)| {
+            reach.startup.contains(&id) || entry.pages.contains(&file.path)
+        };
+        let is_startup = reach().any(|entry| starts(&entry));
+        let entries = reach().filter(|entry| starts(entry) || entry.1.deferred.contains(&id));
+        let entries: Vec<String> = entries.map(|(entry, _)| entry.name.clone()).collect();
+        rows.extend(file.elsewhere.iter().map(|asked| ElsewhereRow {
+            url: asked.url.clone(),
+            by: file.path.clone(),
+            entries: entries.clone(),
+            when: match asked.when {
+                When::AtOnce if is_startup => Moment::Startup,
+                _ => Moment::Later,
+            },
+        }));
+    }
+    rows.sort_by(|a, b| (a.when, &a.url, &a.by).cmp(&(b.when, &b.url, &b.by)));
+    rows
 }
 
 fn visits(lens: &Lens<'_>) -> Vec<VisitRow> {

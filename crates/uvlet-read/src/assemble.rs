@@ -381,7 +381,10 @@ impl Build<'_> {
         if let Some(site) = &read.site {
             urls = urls.served(&site.served);
         }
-        let pages = entries::pages::asked(&accounts.files, inspected, &urls, notices);
+        let mut pages = entries::pages::asked(&accounts.files, inspected, &urls, notices);
+        for page in &mut pages {
+            accounts.files[page.id.at()].elsewhere = std::mem::take(&mut page.elsewhere);
+        }
         let asked = pages.iter().flat_map(|page| page.asks.iter().chain(&page.legacy));
         let asked: BTreeSet<FileId> = asked.copied().collect();
         let styles_of = chunks::styles_of(&accounts.files, hashes, described);
@@ -420,6 +423,10 @@ impl Build<'_> {
                 entries::described::tied(entries, bundled, files)
             }
         };
+        if entries.is_empty() {
+            let root = self.options.root.as_deref();
+            entries = entries::package::of_package(self.path, root, &accounts.files);
+        }
         if entries.is_empty() {
             let scripts = Scripts { files: &accounts.files, said: &said, chunks: &chunk_files };
             entries = entries::inferred::inferred(&scripts, &loads, hashes, &own_styles, notices);

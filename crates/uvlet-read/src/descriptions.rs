@@ -4,6 +4,7 @@
 //! reads it into the one form of [`Described`], and says how much it can tell. Nothing else matches
 //! on who wrote it.
 
+mod asset_manifest;
 mod described;
 mod description;
 mod esbuild;
@@ -28,8 +29,13 @@ use description::{damaged, is_code, without_mark};
 pub use find::{Candidate, Found, find};
 
 /// Every kind there is.
-pub const ALL: [&dyn Description; 4] =
-    [&webpack::Stats, &esbuild::Metafile, &plugin::Plugin, &vite::Manifest];
+pub const ALL: [&dyn Description; 5] = [
+    &webpack::Stats,
+    &esbuild::Metafile,
+    &plugin::Plugin,
+    &vite::Manifest,
+    &asset_manifest::AssetManifest,
+];
 
 /// The kind of description that an aside file is.
 pub fn of_kind(kind: AsideKind) -> Option<&'static dyn Description> {

@@ -32,6 +32,7 @@ use uvlet_script::{
 };
 
 use crate::files::marks::CodeMarks;
+pub use classic::names_host;
 pub use file_names::FileName;
 pub use format::{Chunks, DynamicCall, Found, Opener, ScriptFormat, Walk};
 

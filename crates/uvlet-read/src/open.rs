@@ -37,10 +37,16 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
     let output = frameworks::find(path);
     // The whole output, where a part of it was named.
     let whole = output.as_ref().map(|output| output.about().root.clone());
+    let is_part = whole.as_ref().is_some_and(|whole| is_around(whole, path));
     let path = whole.as_deref().unwrap_or(path);
     let root = options.root.clone().or_else(|| project::root_of(path));
     let options = &Options { root, ..options.clone() };
-    let (record, texts) = with_threads(|| assemble::of_folder(path, options, &own, output))?;
+    let (mut record, texts) = with_threads(|| assemble::of_folder(path, options, &own, output))?;
+    if is_part {
+        let folder = path.file_name().unwrap_or(path.as_os_str()).to_string_lossy().into_owned();
+        record.notices.push(Notice::of_build(Remark::WholeRead { folder }));
+        record.notices.sort();
+    }
     let counts = |kind| matches!(kind, Kind::Script | Kind::Style | Kind::Page);
     if !record.files.iter().any(|file| counts(file.kind)) {
         return Err(ReadError::NothingCounted(path.to_owned()));
@@ -73,6 +79,11 @@ fn open_saved(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>)
     record.label = options.label.clone().unwrap_or(record.label);
     let texts = record.texts.clone().unwrap_or_default();
     Ok((record, Box::new(texts)))
+}
+
+fn is_around(whole: &Path, part: &Path) -> bool {
+    let full = whole.canonicalize().ok().zip(part.canonicalize().ok());
+    full.is_some_and(|(whole, part)| whole != part && part.starts_with(&whole))
 }
 
 fn is_description(path: &Path, bytes: u64) -> bool {

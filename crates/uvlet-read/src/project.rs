@@ -80,11 +80,34 @@ pub fn is_project(folder: &Path) -> bool {
         })
 }
 
-/// The output folders of a project that hold something.
+/// The output folders of a project that hold something, each build once.
 #[must_use]
 pub fn outputs(project: &Path) -> Vec<PathBuf> {
     let folders = OUTPUTS.iter().map(|output| project.join(output));
-    folders.filter(|folder| holds_code(folder)).collect()
+    let found: Vec<PathBuf> = folders.filter(|folder| holds_code(folder)).collect();
+    let is_again = |folder: &PathBuf| {
+        let mut others = found.iter().filter(|other| *other != folder);
+        others.any(|other| is_a_part(folder, other) || is_before(folder, other))
+    };
+    found.iter().filter(|folder| !is_again(folder)).cloned().collect()
+}
+
+/// Whether a folder is a link into another.
+fn is_a_part(folder: &Path, other: &Path) -> bool {
+    let full = folder.canonicalize().ok().zip(other.canonicalize().ok());
+    full.is_some_and(|(folder, other)| folder.starts_with(&other))
+}
+
+/// Whether a framework's own folder holds the build as it was before the other was made of it.
+fn is_before(folder: &Path, other: &Path) -> bool {
+    if folder.ends_with(".svelte-kit") {
+        let sites = [other.to_owned(), other.join("client")];
+        return sites.iter().any(|site| site.join("_app/immutable").is_dir());
+    }
+    let id = fs::read_to_string(folder.join("BUILD_ID")).unwrap_or_default();
+    let id = id.trim();
+    let is_name = !id.is_empty() && !id.contains(['/', '\\', '.']);
+    folder.ends_with(".next") && is_name && other.join("_next/static").join(id).is_dir()
 }
 
 fn holds_code(folder: &Path) -> bool {

@@ -367,6 +367,9 @@ pub enum AsideKind {
     Metafile,
     /// Vite's build manifest.
     Manifest,
+    /// The list of files that webpack apps write for servers.
+    #[serde(rename = "asset manifest")]
+    AssetManifest,
     /// What the plugin of this program wrote.
     Plugin,
     /// A record of this program.
@@ -388,6 +391,7 @@ impl AsideKind {
             Self::Stats => "stats",
             Self::Metafile => "metafile",
             Self::Manifest => "manifest",
+            Self::AssetManifest => "asset manifest",
             Self::Plugin => "plugin",
             Self::Record => "record",
             Self::Framework => "framework data",

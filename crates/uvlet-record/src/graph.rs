@@ -225,6 +225,8 @@ pub enum Origin {
     Page,
     /// A framework lists it as a route.
     Framework,
+    /// The `package.json` of a library offers it.
+    Package,
     /// A module that nothing else loads.
     Inferred,
     /// A worker's first script.

@@ -59,6 +59,11 @@ pub enum Remark {
         /// Where it is.
         folder: String,
     },
+    /// The whole output is read, where a part of it was named.
+    WholeRead {
+        /// Its folder.
+        folder: String,
+    },
     /// A budget names a chunk by a name that does not last.
     ChunkRenamed {
         /// The budget.
@@ -75,15 +80,17 @@ pub enum Remark {
         /// The file.
         file: String,
     },
+    /// Of what a selector speaks of, something is asked of other hosts and is in no size.
+    Elsewhere {
+        /// How many requests.
+        count: usize,
+        /// The first of them.
+        url: String,
+    },
     /// No page names what it starts from.
     EntriesInferred {
         /// The entries that were taken instead.
         names: Vec<String>,
-    },
-    /// A page loads something from elsewhere.
-    External {
-        /// The URL.
-        url: String,
     },
     /// A file asks for something that is not in the folder.
     FileMissing {

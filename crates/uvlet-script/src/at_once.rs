@@ -281,6 +281,7 @@ impl<'a> Visit<'a> for Finder<'_, 'a> {
     }
 
     fn visit_assignment_expression(&mut self, assignment: &AssignmentExpression<'a>) {
+        self.load(assignment.span.start);
         if let AssignmentTarget::AssignmentTargetIdentifier(name) = &assignment.left {
             let here = self.here();
             let given = functions(&assignment.right);

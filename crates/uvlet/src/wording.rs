@@ -25,6 +25,9 @@ fn remark(remark: &Remark) -> String {
         Remark::BuildFound { folder } => {
             format!("{folder} is measured, the one output folder of this project")
         }
+        Remark::WholeRead { folder } => {
+            format!("{folder} is read, the whole output that this is a part of")
+        }
         Remark::ChunkRenamed { budget, by, name, lasting } => {
             let what = match by {
                 OtherName::Given => "the bundler's name",
@@ -36,11 +39,17 @@ fn remark(remark: &Remark) -> String {
             )
         }
         Remark::CopyDiffers { file } => format!("does not decode to {file}: it is not used"),
+        Remark::Elsewhere { count: 1, url } => {
+            format!("besides, {url} comes from elsewhere: it is in no size")
+        }
+        Remark::Elsewhere { count, url } => format!(
+            "besides, {url} and {} more come from elsewhere: they are in no size; the survey lists them",
+            count - 1
+        ),
         Remark::EntriesInferred { names } => format!(
             "no page names what it starts from; scripts that nothing else loads are taken as entries: {}",
             names.join(", ")
         ),
-        Remark::External { url } => format!("loads {url} from elsewhere: its bytes are not counted"),
         Remark::FileMissing { asked } => format!("asks for {asked}, which the folder does not hold"),
         Remark::LengthsBeforeMinification => {
             "has no source map, and only lengths from before minification are known: its modules may be off by tens of percent; a source map tells exactly, --root DIR with the sources better".to_owned()

@@ -125,7 +125,7 @@ impl ChunkFiles {
     }
 
     /// Puts first, of the files that a load fetches, the one that holds the module that is opened.
-    pub fn lead_with(&self, opens: Option<&str>, files: &mut Vec<FileId>) {
+    pub fn lead_with(&self, opens: Option<&str>, files: &mut [FileId]) {
         let holders = opens.and_then(|id| self.holders.get(id)).into_iter().flatten();
         let lead = holders.filter_map(|id| files.iter().position(|file| file == id)).next();
         if let Some(at) = lead {

@@ -1,8 +1,10 @@
-//! What pages start from. Entries come from the pages that load scripts and from the bundler; without
-//! any, from the scripts that no other one loads.
+//! What pages start from. Entries come from the pages that load scripts, from a framework and from the
+//! bundler; without any, from the `package.json` of a library, else from the scripts that no other one
+//! loads.
 
 pub mod described;
 pub mod inferred;
+pub mod package;
 pub mod pages;
 pub mod routes;
 

@@ -55,6 +55,8 @@ pub struct Inspected {
     pub page: Option<Page>,
     /// What a page's inline code asks for on demand.
     pub page_imports: Vec<DynamicCall>,
+    /// URLs of other hosts that code gives to elements.
+    pub hosts: Vec<DynamicCall>,
     /// Whose bytes they are, where a map says so.
     pub mapped: Option<MapSpans>,
     /// Whose bytes they are without a map, as far as the code tells: by modules of the description
@@ -186,6 +188,7 @@ impl<'a> Inspector<'a> {
             {
                 loads.push((at, facts.found.loads));
                 part.page_imports.extend(facts.found.imports);
+                part.hosts.extend(facts.found.hosts);
             }
         }
         page.take_loads(loads);
@@ -215,13 +218,14 @@ impl<'a> Inspector<'a> {
         let is_asking = modules.any(|module| self.asking[said.by].contains(module));
         let evaluates = || memchr::memmem::find(text.as_bytes(), b"//# sourceURL=").is_some();
         let is_open = part.mapped.is_none();
-        if !is_asking && !is_open && !evaluates() {
+        if !is_asking && !is_open && !evaluates() && !names_a_host(text) {
             return;
         }
         let apart = |script: &Script<'_>| is_open.then(|| self.apart(script, said)).flatten();
         if let Ok((facts, apart)) = formats::read(text, &|_| false, |script, _| apart(script)) {
             part.marks = facts.marks;
             part.chunk_calls = facts.found.chunks;
+            part.hosts = facts.found.hosts;
             Self::take(part, file, said.by, apart);
         }
     }
@@ -242,10 +246,11 @@ impl<'a> Inspector<'a> {
             (mapped, apart, notices)
         };
         match formats::read(text, &is_file, more) {
-            Ok((facts, (mapped, apart, notices))) => {
+            Ok((mut facts, (mapped, apart, notices))) => {
                 part.format = facts.format;
                 part.marks = facts.marks.clone();
                 part.is_glue = said.is_none() && is_bundlers(&file.path, text, &facts);
+                part.hosts = std::mem::take(&mut facts.found.hosts);
                 part.code = Some(facts);
                 part.mapped = mapped;
                 part.notices = notices;
@@ -310,6 +315,14 @@ impl<'a> Inspector<'a> {
             }
         }
     }
+}
+
+/// Whether an element is given a URL with a host, as far as the text alone tells.
+fn names_a_host(text: &str) -> bool {
+    memchr::memmem::find_iter(text.as_bytes(), b".src=").any(|at| {
+        let given = text[at + 5..].trim_start_matches(['"', '\'', '`']);
+        given.starts_with("https://") || given.starts_with("http://") || given.starts_with("//")
+    })
 }
 
 /// Whether a script is a runtime or a helper alone, which bundlers write without a map.

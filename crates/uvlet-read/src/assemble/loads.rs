@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{DynamicLoad, FileId, LoadKind, Notice, Remark, Unresolved, When};
+use uvlet_record::{DynamicLoad, Elsewhere, FileId, LoadKind, Notice, Remark, Unresolved, When};
 
 use super::{
     cells::Accounts,
@@ -12,7 +12,7 @@ use super::{
 use crate::{
     files::{page::Imports, source_map::shortened, style::StyleUrls},
     folder::{Meant, Urls, folder_of},
-    formats::{DynamicCall, Found},
+    formats::{DynamicCall, Found, names_host},
 };
 
 /// What the meaning of a load depends on.
@@ -31,6 +31,8 @@ struct FileLoads {
     loads: Vec<FileId>,
     assets: Vec<FileId>,
     externals: Vec<String>,
+    /// What other hosts are asked for.
+    elsewhere: Vec<Elsewhere>,
     /// By place.
     dynamic: Vec<(u64, DynamicLoad)>,
     lost: Vec<String>,
@@ -98,6 +100,10 @@ impl<'a> LoadResolver<'a> {
             record.loads = once_each(tied.loads);
             record.asset_loads = once_each(tied.assets);
             record.asset_loads.retain(|file| !record.loads.contains(file) && *file != id);
+            let placed = file.hosts.iter().map(|call| elsewhere(&call.request, call.at_once));
+            let asked = std::mem::take(&mut tied.elsewhere).into_iter().chain(placed);
+            record.elsewhere.extend(asked);
+            record.elsewhere = once_each(std::mem::take(&mut record.elsewhere));
             record.externals = once_each(tied.externals);
         }
         unresolved.sort();
@@ -123,7 +129,7 @@ impl<'a> LoadResolver<'a> {
     fn script(&self, tied: &mut FileLoads, id: FileId, found: &Found, folder: &str) {
         for load in &found.loads {
             let meant = self.specifier(load, folder);
-            if let Some(file) = tied.found(meant, load) {
+            if let Some(file) = tied.found(meant, load, true) {
                 tied.loads.push(file);
             }
         }
@@ -137,7 +143,7 @@ impl<'a> LoadResolver<'a> {
             if meant == Meant::Missing {
                 tied.nowhere.push((call.at, Some(call.request.clone())));
             }
-            if let Some(first) = tied.found(meant, &call.request) {
+            if let Some(first) = tied.found(meant, &call.request, call.at_once) {
                 tied.open(id, call, kind, self.group(first, call, folder));
             }
         }
@@ -204,13 +210,15 @@ impl<'a> LoadResolver<'a> {
     fn style(&self, tied: &mut FileLoads, urls: &StyleUrls, folder: &str) {
         for url in &urls.needed {
             let meant = self.urls.url(url, folder);
-            if let Some(file) = tied.found(meant, url) {
+            if let Some(file) = tied.found(meant, url, true) {
                 tied.loads.push(file);
             }
         }
         for url in &urls.perhaps {
-            if let Meant::File(file) = self.urls.url(url, folder) {
-                tied.assets.push(file);
+            match self.urls.url(url, folder) {
+                Meant::File(file) => tied.assets.push(file),
+                Meant::External if names_host(url) => tied.elsewhere.push(elsewhere(url, false)),
+                _ => {}
             }
         }
     }
@@ -233,10 +241,15 @@ impl<'a> LoadResolver<'a> {
 
 impl FileLoads {
     /// The file that was meant; else takes note of what it is instead.
-    fn found(&mut self, meant: Meant, written: &str) -> Option<FileId> {
+    fn found(&mut self, meant: Meant, written: &str, is_at_once: bool) -> Option<FileId> {
         match meant {
             Meant::File(file) => return Some(file),
-            Meant::External => self.externals.push(written.to_owned()),
+            Meant::External => {
+                self.externals.push(written.to_owned());
+                if names_host(written) {
+                    self.elsewhere.push(elsewhere(written, is_at_once));
+                }
+            }
             Meant::Missing => self.lost.push(written.to_owned()),
             Meant::Nothing => {}
         }
@@ -252,6 +265,11 @@ impl FileLoads {
         let load = DynamicLoad { file, module: None, kind, when, request, files, routes };
         self.dynamic.push((call.at, load));
     }
+}
+
+fn elsewhere(url: &str, is_at_once: bool) -> Elsewhere {
+    let when = if is_at_once { When::AtOnce } else { When::Later };
+    Elsewhere { url: shortened(url), when }
 }
 
 /// The property that brings a table of routes, in Angular's router.

@@ -6,7 +6,7 @@ use std::{
     path::Path,
 };
 
-use uvlet_record::{Facet, Module, ModuleId, Owner, Package, PackageId, glob::Glob};
+use uvlet_record::{Facet, Module, ModuleId, Owner, Package, PackageId, glob::Glob, path};
 
 use super::{foreign_sources, inspect::Inspected, older_sources};
 use crate::{
@@ -91,6 +91,7 @@ impl Naming<'_> {
             .chain([(said.as_slice(), "")])
             .collect();
         let mut named = named(&lists, &project(&lists, self.root));
+        place_by_project(&lists[..self.inspected.len()], &mut named, self.root);
         let tied = self
             .described
             .map(|described| older_sources::tie(described, &mut named, self.paths, self.root));
@@ -156,6 +157,36 @@ fn named(lists: &[Sources<'_>], project: &str) -> Vec<Vec<Option<Named>>> {
         sources.iter().map(name).collect()
     };
     lists.iter().map(of_list).collect()
+}
+
+/// Names that stand for the project's files although they are written as if those lay beside the map:
+/// `pages/Home.js` of `src/pages/Home.js`, where `../node_modules/…` is the project's.
+fn place_by_project(lists: &[Sources<'_>], named: &mut [Vec<Option<Named>>], root: Option<&Path>) {
+    let raw = |source: &Source| source.raw.clone().filter(|_| source.root.is_empty());
+    let is_beside = |raw: &str| !raw.starts_with("../") && source_names::is_plain(raw);
+    // A bundler's runtime is no file: whatever its name climbs out of is no folder of the output.
+    let is_off =
+        lists.iter().flat_map(|(sources, _)| *sources).filter_map(raw).any(|raw| {
+            raw.strip_prefix("../").is_some_and(|inside| inside.starts_with("webpack/"))
+        });
+    for (source, named) in
+        lists.iter().flat_map(|(sources, _)| *sources).zip(named.iter_mut().flatten())
+    {
+        let (Some(raw), Some(named)) = (raw(source).filter(|raw| is_beside(raw)), named) else {
+            continue;
+        };
+        if named.glue || named.package.is_some() {
+            continue;
+        }
+        let is_file = |path: &str| root.is_some_and(|root| root.join(path).is_file());
+        let path = path::resolve(&raw);
+        let below = format!("src/{path}");
+        let placed = [&named.path, &path, &below].into_iter().find(|path| is_file(path)).cloned();
+        if let Some(placed) = placed.or_else(|| is_off.then_some(path)) {
+            named.path = placed;
+            named.above.clear();
+        }
+    }
 }
 
 /// How modules are told apart.

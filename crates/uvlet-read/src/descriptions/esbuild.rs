@@ -1,7 +1,8 @@
-//! esbuild's metafile: inputs with their imports, outputs with what each input has in them.
+//! esbuild's metafile, which Bun writes too: inputs with their imports, outputs with what each input has in them.
 //!
 //! Paths are relative to the folder that esbuild ran in. `bytesInOutput` is its own count of a
-//! module's bytes in a file, so no source map is needed for exact sizes.
+//! module's bytes in a file, so no source map is needed for exact sizes. Bun's outputs begin with `./`,
+//! and its dynamic imports name the chunk, with the module that it stands for beside it.
 
 use std::{
     borrow::Cow,
@@ -42,6 +43,7 @@ struct Input<'a> {
 }
 
 #[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
 struct Import<'a> {
     #[serde(borrow)]
     path: Text<'a>,
@@ -49,8 +51,17 @@ struct Import<'a> {
     kind: Text<'a>,
     #[serde(borrow)]
     original: Option<Text<'a>>,
+    #[serde(borrow)]
+    entry_point: Option<Text<'a>>,
     #[serde(default)]
     external: bool,
+}
+
+impl Import<'_> {
+    /// The module that is asked for.
+    fn module(&self) -> &str {
+        &self.entry_point.as_ref().unwrap_or(&self.path).0
+    }
 }
 
 #[derive(Deserialize)]
@@ -95,7 +106,10 @@ impl Description for Metafile {
 
     fn read(&self, json: &str) -> Result<Vec<Described>, DescriptionError> {
         let json: Json<'_> = serde_json::from_str(json).map_err(|error| damaged(&error))?;
-        let mut described = Described { bundler: Some(Bundler::Esbuild), ..Described::default() };
+        let is_bun =
+            !json.outputs.is_empty() && json.outputs.keys().all(|path| path.0.starts_with("./"));
+        let bundler = Some(if is_bun { Bundler::Bun } else { Bundler::Esbuild });
+        let mut described = Described { bundler, ..Described::default() };
         let ids = modules(&json, &mut described);
         outputs(&json, &ids, &mut described);
         Ok(vec![described])
@@ -123,7 +137,7 @@ fn modules<'j>(json: &'j Json<'_>, described: &mut Described) -> Ids<'j> {
     for (path, input) in &inputs {
         for import in &input.imports {
             let Some(kind) = edge_kind(&import.kind.0) else { continue };
-            let to = match ids.get(&*import.path.0) {
+            let to = match ids.get(import.module()) {
                 Some(&to) => to,
                 None if import.external && !import.path.0.contains(':') => {
                     let to = described.add(DescribedModule {
@@ -150,7 +164,7 @@ fn outputs(json: &Json<'_>, ids: &Ids<'_>, described: &mut Described) {
     let imports = json.inputs.values().flat_map(|input| &input.imports);
     let is_deferred =
         |import: &&Import<'_>| edge_kind(&import.kind.0).is_some_and(EdgeKind::is_deferred);
-    let opened: HashSet<&str> = imports.filter(is_deferred).map(|import| &*import.path.0).collect();
+    let opened: HashSet<&str> = imports.filter(is_deferred).map(Import::module).collect();
     for (path, output) in outputs {
         if path.0.ends_with(".map") {
             continue;

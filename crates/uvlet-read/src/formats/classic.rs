@@ -3,12 +3,14 @@
 use uvlet_record::Format;
 use uvlet_script::{
     Script,
-    ast::{Argument, CallExpression, Expression, NewExpression},
+    ast::{
+        Argument, AssignmentExpression, AssignmentTarget, CallExpression, Expression, NewExpression,
+    },
     visit::Visit,
 };
 
 use super::{
-    constants::WorkerUrl,
+    constants::{WorkerUrl, constant},
     format::{Found, ScriptFormat, Walk},
 };
 
@@ -37,6 +39,17 @@ impl ScriptFormat for Classic {
         }
     }
 
+    /// `script.src = "https://…"`, whatever is put behind it.
+    fn assignment(&mut self, assignment: &AssignmentExpression<'_>, found: &mut Found) -> Walk {
+        if let AssignmentTarget::StaticMemberExpression(member) = &assignment.left
+            && matches!(member.property.name.as_str(), "src" | "href")
+            && let Some(url) = start_of(&assignment.right).filter(|url| names_host(url))
+        {
+            found.hosts.push(found.asked(url, assignment.span));
+        }
+        Walk::Inside
+    }
+
     fn construct(&mut self, call: &NewExpression<'_>, found: &mut Found) -> Walk {
         let Expression::Identifier(callee) = &call.callee else { return Walk::Inside };
         let is_worker = matches!(callee.name.as_str(), "Worker" | "SharedWorker");
@@ -50,4 +63,31 @@ impl ScriptFormat for Classic {
         }
         Walk::On
     }
+}
+
+/// What a text certainly begins with.
+fn start_of(expression: &Expression<'_>) -> Option<String> {
+    match expression.get_inner_expression() {
+        Expression::BinaryExpression(sum) => start_of(&sum.left),
+        Expression::TemplateLiteral(template) => {
+            let first = template.quasis.first()?;
+            Some(first.value.cooked.unwrap_or(first.value.raw).to_string())
+        }
+        Expression::CallExpression(call) => match &call.callee {
+            Expression::StaticMemberExpression(member) if member.property.name == "concat" => {
+                start_of(&member.object)
+            }
+            _ => None,
+        },
+        expression => constant(expression),
+    }
+}
+
+/// Whether a URL, or the start of one, leads to a host that it names in full.
+pub fn names_host(url: &str) -> bool {
+    let Some((scheme, rest)) = url.split_once("//") else { return false };
+    let host = rest.split(['/', '?', '#']).next().unwrap_or(rest);
+    // The specifications that drawings and documents name are fetched by nobody.
+    let is_name = host.ends_with("w3.org") || host.starts_with("localhost");
+    matches!(scheme, "" | "http:" | "https:") && host.contains('.') && !is_name
 }

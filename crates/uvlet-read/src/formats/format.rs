@@ -110,6 +110,8 @@ pub struct Found {
     pub keyed: Vec<DynamicCall>,
     /// Among these may be texts that only look like keys.
     pub keys_are_guessed: bool,
+    /// URLs of other hosts that elements are given, in the order written.
+    pub hosts: Vec<DynamicCall>,
     /// Names of files of the folder that stand in strings.
     pub assets: Vec<String>,
     /// Functions that are open around the place.
@@ -146,14 +148,16 @@ impl Found {
     /// Finds out which requests inside functions are made at once all the same.
     pub(super) fn mark_at_once(&mut self, program: &Program<'_>, has_tables: bool) {
         let place = |call: &DynamicCall| u32::try_from(call.at).ok();
-        let lists = [&self.imports, &self.workers, &self.chunks, &self.keyed].into_iter().flatten();
+        let lists = [&self.imports, &self.workers, &self.chunks, &self.keyed, &self.hosts]
+            .into_iter()
+            .flatten();
         let open: HashSet<u32> = lists.filter(|call| !call.at_once).filter_map(place).collect();
         if open.is_empty() {
             return;
         }
         let reached = at_once(program, &open, has_tables);
-        let lists = [&mut self.imports, &mut self.workers, &mut self.chunks, &mut self.keyed];
-        for call in lists.into_iter().flatten() {
+        let lists = [&mut self.imports, &mut self.workers, &mut self.chunks];
+        for call in lists.into_iter().chain([&mut self.keyed, &mut self.hosts]).flatten() {
             call.at_once |= place(call).is_some_and(|at| reached.contains(&at));
         }
     }

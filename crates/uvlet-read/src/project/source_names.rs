@@ -120,6 +120,11 @@ pub fn name(raw: &str, location: &Location<'_>) -> Named {
     Named { path: path.to_owned(), above, package, glue: false, third_party, climbs }
 }
 
+/// Whether a name is a path and nothing more: without a scheme, a namespace, a loader or a query.
+pub fn is_plain(raw: &str) -> bool {
+    !is_absolute(raw) && !raw.contains([':', '!', '?', '\0', '\\'])
+}
+
 /// The absolute form of a source's name, if it is written as one: what a project's folder can be
 /// found from.
 pub fn absolute(raw: &str) -> Option<String> {

@@ -1,8 +1,8 @@
 //! The survey: the answer as a sentence, then each entry with its bar and its files.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_audit::survey::{EntryRow, LoadRow, Startup, Survey, VisitRow};
+use uvlet_audit::survey::{EntryRow, LoadRow, Moment, Startup, Survey, VisitRow};
 use uvlet_record::{File, Mode, Record, sizes::Measure};
 
 use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
@@ -22,6 +22,8 @@ const READABLE: usize = 20;
 const LISTED: usize = 12;
 /// Loads of an entry that are listed; the rest is one line.
 const LOADS: usize = 8;
+/// Requests of other hosts that are listed; the rest is one line.
+const ELSEWHERE: usize = 8;
 /// Routes that an entry's code opens and that are named.
 const ROUTES: usize = 10;
 /// So many entries get a full account; of more, each is a line.
@@ -88,6 +90,46 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen, detail: &Detail
     text.push('\n');
     text.push_str(&wrapped(&folder(survey, screen), screen.columns(), 0));
     text.push('\n');
+    text.push_str(&elsewhere(survey, screen, detail.all));
+    text
+}
+
+/// What is asked of other hosts: a URL once, whoever asks.
+fn elsewhere(survey: &Survey, screen: &Screen, all: bool) -> String {
+    let mut urls: BTreeMap<(Moment, &str), BTreeSet<&str>> = BTreeMap::new();
+    for row in &survey.elsewhere {
+        let entries = urls.entry((row.when, row.url.as_str())).or_default();
+        entries.extend(row.entries.iter().map(String::as_str));
+    }
+    if urls.is_empty() {
+        return String::new();
+    }
+    let head =
+        format!("From elsewhere, not counted: {} of other hosts.", count(urls.len(), "request"));
+    let mut text = format!("\n{}\n", wrapped(&head, screen.columns(), 0));
+    let shown = if all { urls.len() } else { ELSEWHERE.min(urls.len()) };
+    let lines = urls.iter().take(shown).map(|((when, url), entries)| {
+        let when = if *when == Moment::Startup { "startup" } else { "later" };
+        let by = match entries.len() {
+            0 => "no entry".to_owned(),
+            1 => plain(entries.first().copied().unwrap_or_default()).into_owned(),
+            more => count(more, "entry"),
+        };
+        (when, plain(url), by)
+    });
+    let lines: Vec<_> = lines.collect();
+    let by = lines.iter().map(|(.., by)| width(by)).max().unwrap_or(0);
+    let room = screen.columns().saturating_sub(by + 13).max(READABLE);
+    let wide = lines.iter().map(|(_, url, _)| width(url)).max().unwrap_or(0).min(room);
+    for (when, url, by) in &lines {
+        let url = fitted(url, wide);
+        let gap = " ".repeat(wide - width(&url));
+        text.push_str(&format!("  {when:<7}  {url}{gap}  {by}\n"));
+    }
+    if shown < urls.len() {
+        let more = count(urls.len() - shown, "more request");
+        text.push_str(&dim(&format!("  and {more}; --all lists them\n")));
+    }
     text
 }
 

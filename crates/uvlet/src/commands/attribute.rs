@@ -5,10 +5,11 @@ use uvlet_audit::{
     lens::Lens,
     nearest::remedy,
     removal::remove,
-    selector::{self, Missing, Named, Selector},
+    selector::{self, Missing, Named, Selection, Selector},
+    survey::{self, Moment},
 };
 use uvlet_read::Coder;
-use uvlet_record::{FileId, Kind, Record, sizes::Coding};
+use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, settings};
@@ -71,7 +72,9 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         let _watch = Watch::over(&coder.progress);
         remove(&mut answer.rows[..rows], &record, &codings, &*texts, &coder);
     }
-    let notices = wording::notices(&record.notices);
+    let mut notices = record.notices.clone();
+    notices.extend(elsewhere(&lens, &selection));
+    let notices = wording::notices(&notices);
     let text = match show.format {
         Format::Json => as_json("attribute", &record, &notices, &answer)?,
         Format::Csv => csv::attribute(&answer, &record),
@@ -96,6 +99,19 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     };
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(Status::Held)
+}
+
+/// What the entries whose startup is spoken of ask of other hosts.
+fn elsewhere(lens: &Lens<'_>, selection: &Selection) -> Option<Notice> {
+    let names: Vec<&str> =
+        selection.startup_of.iter().map(|&at| lens.record.entries[at].name.as_str()).collect();
+    let asked = survey::elsewhere(lens).into_iter().filter(|row| {
+        row.when == Moment::Startup && row.entries.iter().any(|name| names.contains(&name.as_str()))
+    });
+    let mut urls: Vec<String> = asked.map(|row| row.url).collect();
+    urls.dedup();
+    let url = urls.first()?.clone();
+    Some(Notice::of_build(Remark::Elsewhere { count: urls.len(), url }))
 }
 
 /// The levels of a record may be others than this run's.

@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use url::Url;
-use uvlet_record::{Entry, File, FileId, Kind, Notice, Origin, Remark};
+use uvlet_record::{Elsewhere, Entry, File, FileId, Kind, Notice, Origin, Remark, When};
 
 use crate::{
     assemble::{inspect::Inspected, loads::once_each},
@@ -12,6 +12,7 @@ use crate::{
         source_map::shortened,
     },
     folder::{Meant, Urls, folder_of},
+    formats::names_host,
 };
 
 /// What every page asks for.
@@ -24,10 +25,16 @@ pub fn asked(
     let mut pages = Vec::new();
     for (at, (file, page)) in files.iter().zip(inspected).enumerate() {
         let Some(page) = page.page.as_ref() else { continue };
-        let mut tie = |asks: &[Ask]| resolve(file, page, asks, urls, notices);
+        let mut elsewhere = Vec::new();
+        let mut tie = |asks: &[Ask], when| {
+            resolve(file, page, asks, urls, notices, &mut |url| {
+                elsewhere.push(Elsewhere { url: shortened(url), when });
+            })
+        };
         let (id, has_script) = (FileId::new(at), page.has_script);
-        let (asks, later, legacy) = (tie(&page.asks), tie(&page.later), tie(&page.legacy));
-        pages.push(PageAsks { id, has_script, asks, later, legacy });
+        let asks = tie(&page.asks, When::AtOnce);
+        let (later, legacy) = (tie(&page.later, When::Later), tie(&page.legacy, When::Later));
+        pages.push(PageAsks { id, has_script, asks, later, legacy, elsewhere });
     }
     pages
 }
@@ -41,8 +48,14 @@ pub fn of_pages(files: &[File], pages: Vec<PageAsks>) -> Vec<Entry> {
         let set = |ids: &[FileId]| ids.iter().copied().collect::<BTreeSet<_>>();
         let scripts = |ids: &[FileId]| ids.iter().any(|id| files[id.at()].kind == Kind::Script);
         let PageAsks { id, asks, later, legacy, .. } = page;
-        let found =
-            |asks, later| PageAsks { id, has_script: true, asks, later, legacy: Vec::new() };
+        let found = |asks, later| PageAsks {
+            id,
+            has_script: true,
+            asks,
+            later,
+            legacy: Vec::new(),
+            elsewhere: Vec::new(),
+        };
         if scripts(&asks) || !scripts(&legacy) {
             let key = (set(&asks), set(&later), false);
             groups.entry(key).or_default().push(found(asks, later));
@@ -103,6 +116,8 @@ pub struct PageAsks {
     pub later: Vec<FileId>,
     /// What only browsers without modules fetch.
     pub legacy: Vec<FileId>,
+    /// What is asked of other hosts.
+    pub elsewhere: Vec<Elsewhere>,
 }
 
 fn resolve(
@@ -111,6 +126,7 @@ fn resolve(
     asks: &[Ask],
     urls: &Urls<'_>,
     notices: &mut Vec<Notice>,
+    elsewhere: &mut dyn FnMut(&str),
 ) -> Vec<FileId> {
     let mut files = Vec::new();
     let page_url = Url::parse(&format!("https://{HERE}/{}", file.path)).ok();
@@ -136,10 +152,7 @@ fn resolve(
                 let remark = Remark::FileMissing { asked: shortened(url) };
                 notices.push(Notice::at(&file.path, remark));
             }
-            Meant::External if ask.needed => {
-                let remark = Remark::External { url: shortened(url) };
-                notices.push(Notice::at(&file.path, remark));
-            }
+            Meant::External if names_host(url) => elsewhere(url),
             _ => {}
         }
     }
