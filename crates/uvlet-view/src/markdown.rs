@@ -78,7 +78,7 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
     for entry in entries {
         text.push_str(&fold(entry, screen));
     }
-    text.push_str(&format!("{}\n", sentence(&said::folder(survey, screen))));
+    text.push_str(&format!("{}\n", sentence(&said::folder(survey, record, screen))));
     text
 }
 

@@ -1,9 +1,12 @@
 //! The survey: the answer as a sentence, then each entry with its bar and its files.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_audit::survey::{EntryRow, LoadRow, Moment, Startup, Survey, VisitRow};
-use uvlet_record::{File, Mode, Record, sizes::Measure};
+use uvlet_record::{
+    File, Kind, Mode, Record,
+    sizes::{Measure, Sizes},
+};
 
 use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
 use crate::{
@@ -74,21 +77,10 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen, detail: &Detail
     }
     if full.is_empty() {
         text.push('\n');
-        let shown = if detail.all { brief.len() } else { BRIEF.min(brief.len()) };
-        let names = brief[..shown].iter().map(|entry| width(&plain(&entry.name)));
-        let wide = names.max().unwrap_or(0).min(screen.columns() / 3);
-        for entry in &brief[..shown] {
-            text.push_str(&one_line(entry, screen, scale, wide));
-        }
-        if shown < brief.len() {
-            let more = count(brief.len() - shown, "more entry");
-            text.push_str(&dim(&format!("and {more}; --all lists them\n")));
-        }
-        let hint = "--entry NAME shows an entry with its files and what it can load later.";
-        text.push_str(&format!("\n{}\n", wrapped(hint, screen.columns(), 0)));
+        text.push_str(&lines(&brief, &notes, screen, scale, detail.all));
     }
     text.push('\n');
-    text.push_str(&wrapped(&folder(survey, screen), screen.columns(), 0));
+    text.push_str(&wrapped(&folder(survey, record, screen), screen.columns(), 0));
     text.push('\n');
     text.push_str(&elsewhere(survey, screen, detail.all));
     text
@@ -148,6 +140,15 @@ impl<'a> Notes<'a> {
             Some((file.as_str(), mostly(&holds.heaviest, holds.more)))
         });
         Self { files, holds: named.collect() }
+    }
+
+    /// The scripts and styles that an entry loads at startup.
+    fn code<'e>(&self, entry: &'e EntryRow) -> BTreeSet<&'e str> {
+        let is_code = |path: &&str| {
+            let kind = self.files.get(path).map(|file| file.kind);
+            matches!(kind, Some(Kind::Script | Kind::Style))
+        };
+        entry.startup.files.iter().map(String::as_str).filter(is_code).collect()
     }
 
     fn size(&self, path: &str, measure: Measure) -> u64 {
@@ -263,14 +264,59 @@ pub(crate) fn mostly(heaviest: &str, others: usize) -> String {
     format!("mostly {}{more}", plain(heaviest))
 }
 
-/// An entry of many: its name, its startup, and its bar.
-fn one_line(entry: &EntryRow, screen: &Screen, scale: u64, wide: usize) -> String {
-    let name = fitted(&entry.name, wide);
-    let gap = " ".repeat(wide.saturating_sub(width(&name)));
-    let size = screen.units.size(entry.startup.sizes.get(screen.measure));
-    let columns = screen.columns().saturating_sub(wide + 14);
-    let bar = draw(&parts(entry, screen), scale, columns);
-    format!("{name}{gap}  {size:>9}  {bar}\n")
+/// A line for each of many entries, the heaviest first; those that load the same code stand together.
+fn lines(
+    entries: &[&EntryRow],
+    notes: &Notes<'_>,
+    screen: &Screen,
+    scale: u64,
+    all: bool,
+) -> String {
+    let mut groups: Vec<(BTreeSet<&str>, Vec<&EntryRow>)> = Vec::new();
+    let mut known: HashMap<BTreeSet<&str>, usize> = HashMap::new();
+    for entry in entries {
+        let code = notes.code(entry);
+        let at = *known.entry(code.clone()).or_insert(groups.len());
+        if at == groups.len() {
+            groups.push((code, Vec::new()));
+        }
+        groups[at].1.push(entry);
+    }
+    let shown = if all { groups.len() } else { BRIEF.min(groups.len()) };
+    let names = groups[..shown].iter().map(|(_, group)| width(&plain(&group[0].name)));
+    let wide = names.max().unwrap_or(0).max("entry".len()).min(screen.columns() / 3);
+    let bar = screen.columns().saturating_sub(wide + 36);
+    let mut text = format!("{}    startup   deferred        own\n", pad("entry", wide));
+    for (_, group) in &groups[..shown] {
+        let entry = group[0];
+        let size = |sizes: &Sizes| screen.units.size(sizes.get(screen.measure));
+        let startup = &entry.startup;
+        text.push_str(&format!(
+            "{}  {:>9}  {:>9}  {:>9}  {}\n",
+            pad(&fitted(&entry.name, wide), wide),
+            size(&startup.sizes),
+            size(&entry.deferred.sizes),
+            size(&startup.own),
+            draw(&parts(entry, screen), scale, bar)
+        ));
+        if group.len() > 1 {
+            let names: Vec<_> = group[1..].iter().map(|entry| plain(&entry.name)).collect();
+            let same = format!("  the same code: {}", names.join(", "));
+            text.push_str(&dim(&format!("{}\n", wrapped(&same, screen.columns(), 4))));
+        }
+    }
+    if shown < groups.len() {
+        let rest: usize = groups[shown..].iter().map(|(_, group)| group.len()).sum();
+        let more = count(rest, "more entry");
+        text.push_str(&dim(&format!("and {more}; --all lists them\n")));
+    }
+    let hint = "--entry NAME shows an entry with its files and what it can load later.";
+    text.push_str(&format!("\n{}\n", wrapped(hint, screen.columns(), 0)));
+    text
+}
+
+fn pad(text: &str, wide: usize) -> String {
+    format!("{text}{}", " ".repeat(wide.saturating_sub(width(text))))
 }
 
 fn one_entry(
@@ -470,7 +516,7 @@ fn file_lines(
 }
 
 /// All that the folder holds.
-pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
+pub(crate) fn folder(survey: &Survey, record: &Record, screen: &Screen) -> String {
     let sizes: Vec<String> = screen
         .measures()
         .map(|measure| {
@@ -499,6 +545,11 @@ pub(crate) fn folder(survey: &Survey, screen: &Screen) -> String {
         .collect();
     if !apart.is_empty() {
         text.push_str(&format!(" Not served, and not read: {}.", apart.join("; ")));
+    }
+    match record.unresolved.len() {
+        0 => {}
+        1 => text.push_str(" 1 dynamic load leads nowhere that can be told."),
+        loads => text.push_str(&format!(" {loads} dynamic loads lead nowhere that can be told.")),
     }
     if !survey.unplaced.is_empty() {
         let named: Vec<_> = survey.unplaced.iter().take(3).map(|path| plain(path)).collect();

@@ -40,6 +40,8 @@ mod strict {
         notices: Vec<Notice>,
         build: Build,
         entries: Vec<Entry>,
+        visits: Vec<Visit>,
+        elsewhere: Vec<Elsewhere>,
         chunks: Vec<Chunk>,
         kinds: Vec<Kind>,
         totals: Files,
@@ -147,6 +149,34 @@ mod strict {
         startup: Startup,
         at_once: Files,
         deferred: Deferred,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Visit {
+        route: String,
+        entry: String,
+        sizes: Sizes,
+        file_count: u64,
+        adds: Files,
+        after: Vec<After>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct After {
+        route: String,
+        sizes: Sizes,
+        file_count: u64,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Elsewhere {
+        url: String,
+        by: String,
+        entries: Vec<String>,
+        when: String,
     }
 
     #[derive(Deserialize)]
