@@ -1,7 +1,7 @@
 //! What a visit of a route fetches: the startup of its entry, with what its own dynamic loads add where
 //! one entry serves many routes.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{FileId, Record};
 
@@ -24,11 +24,17 @@ pub struct Visit {
 #[must_use]
 pub fn visits(record: &Record, reach: &[Reach]) -> Vec<Visit> {
     let mut visits = Vec::new();
+    // Where every route is an entry, its page's code is only asked for from others.
+    let has_entry: BTreeSet<&str> =
+        record.entries.iter().flat_map(|entry| &entry.routes).map(String::as_str).collect();
     for (at, (entry, reach)) in record.entries.iter().zip(reach).enumerate() {
         let mut loads: BTreeMap<&str, Vec<FileId>> = BTreeMap::new();
         for &load in &reach.loads {
             let load = &record.dynamic_loads[load];
-            for route in &load.routes {
+            let is_here = |route: &&String| {
+                !has_entry.contains(route.as_str()) || entry.routes.contains(route)
+            };
+            for route in load.routes.iter().filter(is_here) {
                 loads.entry(route).or_default().extend(&load.files);
             }
         }

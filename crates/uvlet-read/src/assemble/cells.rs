@@ -61,6 +61,38 @@ impl Pieces {
         Self { list, in_place: true }
     }
 
+    /// The same, but for assets that stand in the file at these places, in order.
+    fn with_assets(self, assets: &[Range<usize>]) -> Self {
+        if assets.is_empty() || !self.in_place {
+            return self;
+        }
+        let mut list: Vec<Piece> = Vec::new();
+        let mut assets = assets.iter().map(|range| range.start as u64..range.end as u64).peekable();
+        let mut at = 0;
+        for Piece { length, owner, basis } in self.list {
+            let end = at + length;
+            while at < end {
+                let Some(asset) = assets.peek() else {
+                    list.push(Piece { length: end - at, owner, basis });
+                    break;
+                };
+                if asset.end <= at {
+                    assets.next();
+                } else if asset.start > at {
+                    let until = asset.start.min(end);
+                    list.push(Piece { length: until - at, owner, basis });
+                    at = until;
+                } else {
+                    let until = asset.end.min(end);
+                    list.push(Piece { length: until - at, owner: Owner::Asset, basis });
+                    at = until;
+                }
+            }
+            at = end;
+        }
+        Self { list, in_place: true }
+    }
+
     /// Amounts without places: of modules, and the rest.
     fn amounts(of: impl Iterator<Item = (Owner, u64)>, rest: u64, basis: Basis) -> Self {
         let modules = of.map(|(owner, length)| Piece { length, owner, basis });
@@ -92,7 +124,7 @@ pub fn accounts(evidence: Evidence<'_>) -> Accounts {
         .map(|(at, ((listed, kind), inspected))| {
             let said = by_path.get(listed.path.as_str()).copied();
             let file = FileEvidence { at, listed, kind: *kind, inspected, said, evidence };
-            let pieces = file.pieces();
+            let pieces = file.pieces().with_assets(&inspected.inlined);
             let charges = traced(listed, inspected, &pieces);
             (pieces, charges)
         })

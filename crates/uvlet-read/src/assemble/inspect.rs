@@ -51,6 +51,8 @@ pub struct Inspected {
     pub urls: StyleUrls,
     /// Where code stands in a page, and whether a tool wrote it for itself.
     pub inline: Vec<(Range<usize>, bool)>,
+    /// Where fonts and pictures stand in a style.
+    pub inlined: Vec<Range<usize>>,
     /// A page's asks.
     pub page: Option<Page>,
     /// What a page's inline code asks for on demand.
@@ -171,6 +173,7 @@ impl<'a> Inspector<'a> {
             Kind::Page => Self::page(part, text, bytes.len()),
             Kind::Style => {
                 part.urls = style::urls(text);
+                part.inlined = style::inlined(text);
                 part.mapped = self.map(file, bytes, &[], &mut part.notices);
                 self.soften(part, file);
             }

@@ -5,6 +5,8 @@
 //! `image-set()` the one that fits the screen. The first stands for them, the others may be asked
 //! for. A font whose `unicode-range` leaves out ASCII is fetched only for texts that need it.
 
+use std::ops::Range;
+
 use cssparser::{ParseError, Parser, Token};
 
 /// URLs of a style.
@@ -21,6 +23,29 @@ pub fn urls(text: &str) -> StyleUrls {
     let mut urls = StyleUrls::default();
     collect(&mut Parser::new(text), &mut urls);
     urls
+}
+
+/// Where fonts and pictures stand in a style as `data:` URLs (RFC 2397), in order.
+pub fn inlined(text: &str) -> Vec<Range<usize>> {
+    const MEDIA: [&str; 4] = ["font/", "image/", "application/font", "application/x-font"];
+    let mut found: Vec<Range<usize>> = Vec::new();
+    for at in memchr::memmem::find_iter(text.as_bytes(), b"data:") {
+        let start = at + 5;
+        let is_inside = found.last().is_some_and(|last| at < last.end);
+        if is_inside || !MEDIA.iter().any(|media| text[start..].starts_with(media)) {
+            continue;
+        }
+        let before = text[..at].trim_end_matches(['"', '\'', ' ']);
+        let ends_at = match text[before.len()..at].trim_start().chars().next() {
+            Some(quote) => text[start..].find(quote),
+            None => text[start..].find(')'),
+        };
+        let tail = before.get(before.len().saturating_sub(4)..).unwrap_or_default();
+        if let (true, Some(length)) = (tail.eq_ignore_ascii_case("url("), ends_at) {
+            found.push(at..start + length);
+        }
+    }
+    found
 }
 
 /// Other styles that a style imports, in the order written.

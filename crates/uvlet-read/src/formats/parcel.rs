@@ -132,7 +132,10 @@ impl Parcel {
 /// What a module gives that does nothing else: a promise, as one does that stands for a load,
 /// `u("jLWWm",function(e,n){e.exports=Promise.all([t("1UJ0M")]).then(()=>i("3MaWX"))})`.
 fn exported_promise<'e, 'a>(module: &'e Expression<'a>) -> Option<&'e CallExpression<'a>> {
-    let [Statement::ExpressionStatement(only)] = function_body(module)?.statements.as_slice()
+    let is_declaration =
+        |statement: &&Statement<'_>| matches!(statement, Statement::VariableDeclaration(_));
+    let mut statements = function_body(module)?.statements.iter().skip_while(is_declaration);
+    let (Some(Statement::ExpressionStatement(only)), None) = (statements.next(), statements.next())
     else {
         return None;
     };

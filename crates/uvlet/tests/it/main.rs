@@ -12,6 +12,7 @@ mod demo;
 mod edges;
 mod folders;
 mod formats;
+mod frameworks;
 mod fresh;
 mod gate;
 mod measures;

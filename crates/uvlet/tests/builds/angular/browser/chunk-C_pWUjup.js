@@ -1,0 +1,2 @@
+import"./main-AM3PLE64.js";
+export{};

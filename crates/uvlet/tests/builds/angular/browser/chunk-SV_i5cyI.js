@@ -1,0 +1,1 @@
+import{C as uy,b as qs,n as Cd,o as Gs,r as Cm,t as Y,v as ng,w}from"./main-AM3PLE64.js";var g=(()=>{class t{r=w(Y);static ɵfac=function(e){return new(e||t)};static ɵcmp=Cm({type:t,selectors:[[`ng-component`]],decls:2,vars:1,template:function(e,s){e&1&&(Gs(0,`h1`),uy(1),qs()),e&2&&(ng(),Cd(s.r.snapshot.params.id))},encapsulation:2})}return t})();export{g as Port};

@@ -1,0 +1,1 @@
+import{t as e}from"./react.CmU_e8vp.js";import{t}from"./jsx-runtime.D3mHhbkX.js";var n=e(),r=t();function i(){let[e,t]=(0,n.useState)(0);return(0,r.jsxs)(`button`,{onClick:()=>t(e+1),children:[`boats `,e]})}export{i as default};

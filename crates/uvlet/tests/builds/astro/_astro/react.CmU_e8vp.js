@@ -1,0 +1,2 @@
+import"./rolldown-runtime.WkwZ5CU-.js";
+export{};

@@ -1,0 +1,2 @@
+import"./index-erec4pkz.js";
+export default()=>1;

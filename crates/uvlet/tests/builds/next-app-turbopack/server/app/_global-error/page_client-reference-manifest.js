@@ -1,0 +1,2 @@
+globalThis.__RSC_MANIFEST = globalThis.__RSC_MANIFEST || {};
+globalThis.__RSC_MANIFEST["/_global-error/page"] = {"clientModules":{},"entryJSFiles":{"[project]/node_modules/next/dist/client/components/builtin/global-error":["static/chunks/0n7pdcxrtpf3m.js"]},"entryCSSFiles":{"[project]/node_modules/next/dist/client/components/builtin/global-error":[]}};

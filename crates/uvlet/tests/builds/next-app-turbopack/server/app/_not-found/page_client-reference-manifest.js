@@ -1,0 +1,2 @@
+globalThis.__RSC_MANIFEST = globalThis.__RSC_MANIFEST || {};
+globalThis.__RSC_MANIFEST["/_not-found/page"] = {"clientModules":{},"entryJSFiles":{"[project]/app/layout":["static/chunks/430je_mirugba.js"],"[project]/node_modules/next/dist/client/components/builtin/global-error":["static/chunks/430je_mirugba.js"]},"entryCSSFiles":{"[project]/app/layout":[{"path":"static/chunks/2opab9bg82sv9.css","inlined":false}],"[project]/node_modules/next/dist/client/components/builtin/global-error":[{"path":"static/chunks/2opab9bg82sv9.css","inlined":false}]}};

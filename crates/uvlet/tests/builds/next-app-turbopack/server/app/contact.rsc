@@ -1,0 +1,11 @@
+1:"$Sreact.fragment"
+2:"/_next/static/chunks/430je_mirugba.js"
+3:I[65583,["$2"],"default"]
+4:I[39756,["$2"],"default"]
+5:I[37457,["$2"],"default"]
+9:"/_next/static/chunks/3v_6o61azy24z.js"
+a:I[75517,["$2","$9"],"default"]
+b:I[97367,["$2"],"OutletBoundary"]
+c:"$Sreact.suspense"
+e:"ViewportBoundary"
+f

@@ -1,0 +1,9 @@
+1:"$Sreact.fragment"
+2:"static/chunks/app/layout-9b780ba6319019f9.js"
+3:I[8334,["177","$2"],"default"]
+4:I[7121,[],""]
+5:I[4581,[],""]
+9:"static/chunks/64-2769ec51c01fa74c.js"
+a:"static/chunks/app/contact/page-391192386b0d87b1.js"
+b:I[7691,["64","$9","977","$a"],"default"]
+c:I[484,[],"OutletBoundary

@@ -1,0 +1,11 @@
+1:"$Sreact.fragment"
+2:"static/chunks/app/layout-9b780ba6319019f9.js"
+3:I[8334,["177","$2"],"default"]
+4:I[7121,[],""]
+5:I[4581,[],""]
+9:"static/chunks/app/reports/page-e46a575357ec4703.js"
+a:I[7306,["22","$9"],"default"]
+b:I[484,[],"OutletBoundary"]
+c:"$Sreact.suspense"
+e:"ViewportBoundary"
+f:I[484

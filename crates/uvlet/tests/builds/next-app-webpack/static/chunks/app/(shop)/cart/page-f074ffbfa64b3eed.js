@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[91,974],{1493:(e,s,t)=>{"use strict";t.d(s,{default:()=>l});var n=t(5155),u=t(2115);function l(){let[e,s]=(0,u.useState)(0);return(0,n.jsxs)("button",{onClick:()=>s(e+1),children:["boats ",e]})}},3117:(e,s,t)=>{Promise.resolve().then(t.bind(t,1493))}},e=>{e.O(0,[441,794,358],()=>e(e.s=3117)),_N_E=e.O()}]);

@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[287],{6559:(e,t,n)=>{"use strict";},7866:(e,t,n)=>{"use strict";},9001:(e,t,n)=>{"use strict";}},t=>{t.O(0,[441,794,358],()=>t(t.s=6559)),_N_E=t.O()}]);

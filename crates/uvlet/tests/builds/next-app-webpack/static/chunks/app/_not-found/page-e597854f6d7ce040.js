@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[492],{5949:(e,t,n)=>{"use strict";},7353:(e,t,n)=>{"use strict";},7356:(e,t,n)=>{"use strict";},9541:(e,t,n)=>{"use strict";}},e=>{e.O(0,[441,794,358],()=>e(e.s=7353)),_N_E=e.O()}]);

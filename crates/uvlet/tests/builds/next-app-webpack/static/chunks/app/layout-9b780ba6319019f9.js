@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[177],{91:(e,t,n)=>{"use strict";},857:(e,t,n)=>{"use strict";},1172:(e,t,n)=>{"use strict";},5942:(e,t,n)=>{"use strict";},6872:(e,t,n)=>{"use strict";},8334:(e,t,n)=>{"use strict";},8500:(e,t,n)=>{"use strict";},9470:(e,t,n)=>{"use strict";}},e=>{e.O(0,[894,441,794,358],()=>e(e.s=5942)),_N_E=e.O()}]);

@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[593],{2167:(e,t,n)=>{"use strict";},2786:(e,t,n)=>{"use strict";},4232:(e,t,n)=>{"use strict";},4279:(e,t,n)=>{"use strict";},4655:(e,t,n)=>{"use strict";},5919:(e,t,n)=>{"use strict";},7876:(e,t,n)=>{"use strict";},8228:(e,t,n)=>{"use strict";},8477:(e,t,n)=>{"use strict";},8944:(e,t,n)=>{"use strict";}}]);

@@ -1,0 +1,1 @@
+(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[337],{1622:(e,s,_)=>{Promise.resolve().then(_.t.bind(_,7123,23))}},e=>{e.O(0,[441,794,358],()=>e(e.s=1622)),_N_E=e.O()}]);

@@ -1,0 +1,1 @@
+(()=>{if(!Array.isArray(globalThis.TURBOPACK))return})();

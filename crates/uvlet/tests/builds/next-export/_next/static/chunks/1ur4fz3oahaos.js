@@ -1,0 +1,1 @@
+(globalThis.TURBOPACK||(globalThis.TURBOPACK=[])).push(["object"==typeof document?document.currentScript:void 0,23010,t=>{"use strict";var e=t.i(43476),o=t.i(71645);t.s(["default",0,function(){let[t,i]=(0,o.useState)(0);return(0,e.jsxs)("button",{onClick:()=>i(t+1),children:["boats ",t]})}])}]);

@@ -1,0 +1,1 @@
+(globalThis.TURBOPACK||(globalThis.TURBOPACK=[])).push(["object"==typeof document?document.currentScript:void 0,184,e=>{"use strict";e.s([])},3594,e=>{"use strict";e.s([])},4063,e=>{"use strict";e.s([])},963,e=>{"use strict";e.s([])},4941,e=>{"use strict";e.s([])}]);

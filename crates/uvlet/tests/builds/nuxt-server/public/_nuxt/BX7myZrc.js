@@ -1,0 +1,3 @@
+import"./BzI11tzz.js";
+import"#entry";
+export{};

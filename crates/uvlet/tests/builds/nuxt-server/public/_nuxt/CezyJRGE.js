@@ -1,0 +1,2 @@
+import"./BzI11tzz.js";
+export{};

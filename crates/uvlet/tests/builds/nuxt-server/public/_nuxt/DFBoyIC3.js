@@ -1,0 +1,1 @@
+import{K as e,Z as t,d as n,j as r,mt as i}from"./BzI11tzz.js";var a={__name:`index`,setup(a){let o=e(0);return(e,a)=>(r(),n(`button`,{onClick:a[0]||=e=>o.value++},`boats `+i(t(o)),1))}};export{a as default};

@@ -1,0 +1,1 @@
+import{f as e}from"./EAG3x0ij.js";import{Z as t,d as n,j as r,mt as i}from"./BzI11tzz.js";var a=[{id:`hol`,name:`Hol`},{id:`tarn`,name:`Tarn`}],o={__name:`[id]`,setup(o){let s=e();return(e,o)=>(r(),n(`div`,null,i(t(a).find(e=>e.id===t(s).params.id)?.name),1))}};export{o as default};

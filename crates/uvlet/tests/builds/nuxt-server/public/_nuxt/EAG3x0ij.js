@@ -1,0 +1,3 @@
+import"./CezyJRGE.js";
+import"./BzI11tzz.js";
+export{};

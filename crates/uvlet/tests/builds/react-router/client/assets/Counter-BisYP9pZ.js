@@ -1,0 +1,1 @@
+import{G as e,q as t,t as n}from"./jsx-runtime-D7ohMsG5.js";var r=t(e(),1),i=n();function a(){let[e,t]=(0,r.useState)(0);return(0,i.jsxs)(`button`,{onClick:()=>t(e+1),children:[`boats `,e]})}export{a as t};

@@ -1,0 +1,2 @@
+import"./jsx-runtime-D7ohMsG5.js";
+export{};

@@ -1,0 +1,1 @@
+import{o as e,t}from"./jsx-runtime-D7ohMsG5.js";import{t as n}from"./Counter-BisYP9pZ.js";var r=t(),i=e(function({params:e}){return(0,r.jsxs)(`div`,{children:[e.id,(0,r.jsx)(n,{})]})});export{i as default};

@@ -1,0 +1,3 @@
+import"node:path";
+import"node:url";
+export{};

@@ -1,0 +1,1 @@
+import"./Bd7tZRL4.js";

@@ -1,0 +1,1 @@
+var e={};function t(t){e=t}export{e as payload,t as set_payload};

@@ -1,0 +1,1 @@
+import{A as e,C as t,D as n,E as r,T as i,b as a,f as o,g as s,j as c,m as l,v as u,y as d}from"../chunks/5gM6TAil.js";var f=s(`<h1>Harbour</h1><button> </button>`,1);function p(s){let u=e(0);var p=f(),m=n(i(p)),h=r(m);t(()=>o(h,`boats ${a(u)??``}`)),d(`click`,m,()=>c(u)),l(s,p)}u([`click`]);export{p as component};

@@ -1,0 +1,1 @@
+import{F as e}from"./5gM6TAil.js";e();

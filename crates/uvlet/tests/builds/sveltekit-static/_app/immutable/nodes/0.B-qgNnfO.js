@@ -1,0 +1,1 @@
+import{n as e}from"../chunks/XKyaHtl9.js";import{D as t,T as n,g as r,l as i,m as a}from"../chunks/5gM6TAil.js";var o=e({prerender:()=>!0}),s=r(`<nav><a href="/">Home</a><a href="/reports">Reports</a><a href="/contact">Contact</a><a href="/ports/hol">Hol</a></nav> <!>`,1);function c(e,r){var o=s(),c=t(n(o),2);i(c,()=>r.children),a(e,o)}export{c as component,o as universal};

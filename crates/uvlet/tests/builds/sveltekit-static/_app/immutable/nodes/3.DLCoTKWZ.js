@@ -1,0 +1,2 @@
+import"../chunks/5gM6TAil.js";
+export{};

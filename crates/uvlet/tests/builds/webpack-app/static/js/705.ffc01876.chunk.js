@@ -1,0 +1,1 @@
+(Array.isArray(globalThis.webpackChunkharbour_cra)?globalThis.webpackChunkharbour_cra:globalThis.webpackChunkharbour_cra=[]).push([[705],{705:(e,t,n)=>{"use strict";},446:(e,t,n)=>{"use strict";},900000:(e,t,r)=>{x(()=>Promise.all([r.e(588),r.e(348)]).then(()=>r(348)))}}]);
