@@ -71,6 +71,10 @@ fn fresh_builds_give_the_committed_records() {
     let mut builds = 0;
     for build in fs::read_dir(demo().join("builds")).unwrap().map(Result::unwrap) {
         let name = build.file_name().into_string().unwrap();
+        // Frameworks are built apart, as they need a newer Node.js.
+        if name.starts_with("sveltekit-") {
+            continue;
+        }
         let (committed, made) = (record(&demo(), &name), record(&fresh, &name));
         assert!(committed["modules"].as_array().unwrap().len() > 50, "{name}");
         assert!(committed == made, "{name} is not what its sources give: build the demo again");

@@ -1,0 +1,2 @@
+import{f as e}from"./CBlMqrfA.js";function t(t,n,{caption:r,empty:i=`Nothing to show`}={}){let a=e(`tr`,{},t.map(({label:t,align:n})=>e(`th`,{scope:`col`,class:n},t))),o=n.length>0?n.map(n=>e(`tr`,{},t.map(({of:t,align:r})=>e(`td`,{class:r},t(n))))):[e(`tr`,{},e(`td`,{colSpan:t.length},i))];return e(`table`,{class:`k-table`},r&&e(`caption`,{},r),e(`thead`,{},a),e(`tbody`,{},o))}export{t};
+//# sourceMappingURL=Bo_te8fR.js.map

@@ -1,0 +1,2 @@
+import{c as e}from"./CBlMqrfA.js";var t={adult:1250,child:625,islander:480,dog:300},n={bicycle:400,motorcycle:1900,car:3400,van:5200,trailer:4100};function r({passengers:r,vehicle:i,from:a,to:o,offPeak:s}){let c=Math.abs(e[a].zone-e[o].zone)+1,l=0;for(let[e,n]of Object.entries(r))l+=(t[e]??t.adult)*n;return i&&(l+=n[i]),l=Math.round(l*(.7+.3*c)),s?Math.round(l*.8/10)*10:l}export{r as t};
+//# sourceMappingURL=Din7JBGJ.js.map

@@ -1,0 +1,2 @@
+import{n as e}from"../chunks/XKyaHtl9.js";import{C as t,f as n,p as r,s as i}from"../chunks/2psnPazZ.js";var a=e({prerender:()=>!0,ssr:()=>!1});function o(e,a){var o=r(),s=t(o);i(s,()=>a.children),n(e,o)}export{o as component,a as universal};
+//# sourceMappingURL=0.CjcPo_1G.js.map

@@ -1,0 +1,2 @@
+import{A as e,C as t,T as n,b as r,f as i,k as a,m as o,u as s,w as c}from"../chunks/2psnPazZ.js";import{t as l}from"../chunks/DF0lUdiV.js";var u=o(`<h1> </h1> <p> </p>`,1);function d(o,d){e(d,!0);var f=u(),p=t(f),m=c(p,!0),h=n(p,2),g=c(h,!0);r(()=>{s(m,l.status),s(g,l.error?.message)}),i(o,f),a()}export{d as component};
+//# sourceMappingURL=1.DlIs3Kri.js.map

@@ -1,0 +1,2 @@
+import{f as e,m as t}from"../chunks/2psnPazZ.js";import"../chunks/BLsMsM5M.js";var n=t(`<nav><a href="/timetable">Timetable</a> <a href="/booking">Booking</a> <a href="/crew">Crew</a></nav>`);function r(t){var r=n();e(t,r)}export{r as component};
+//# sourceMappingURL=2.YXOl8m7n.js.map

@@ -1,0 +1,5 @@
+<script>
+  import "../../site/timetable/main.js";
+</script>
+
+<svelte:head><title>Kelpwick Ferries: timetable</title></svelte:head>
