@@ -12,3 +12,4 @@ pub mod removal;
 pub mod selector;
 pub mod survey;
 pub mod visits;
+pub mod why;

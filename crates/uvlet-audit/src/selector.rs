@@ -15,6 +15,7 @@ mod named;
 mod parse;
 
 pub use evaluate::{Item, Missing, Renamed, Selection, items, select};
+pub(crate) use named::is_version;
 
 use std::ops::Range;
 
@@ -123,6 +124,11 @@ impl Selector {
 }
 
 impl Named {
+    /// The words of all.
+    pub fn names() -> impl Iterator<Item = &'static str> {
+        Self::ALL.iter().map(|(name, _)| *name)
+    }
+
     /// The word for it.
     #[must_use]
     pub fn name(self) -> &'static str {

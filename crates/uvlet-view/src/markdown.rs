@@ -7,6 +7,7 @@ use uvlet_audit::{
     attribute::Attribution,
     gate::Gate,
     survey::{EntryRow, Survey},
+    why::{Moment, Why},
 };
 use uvlet_record::{Record, sizes::Measure};
 
@@ -18,7 +19,7 @@ use crate::{
         attribute::{self as rows, Rows},
         count,
         gate::{self as promises, Standing},
-        survey as said,
+        measures_said, survey as said, why as reasons,
     },
 };
 
@@ -125,6 +126,41 @@ fn fold(entry: &EntryRow, screen: &Screen) -> String {
         text.push_str(&table(&heads, rows));
     }
     text.push_str("\n</details>\n\n");
+    text
+}
+
+/// Why something is here: the answer, then one fold per entry with its chain.
+#[must_use]
+pub fn why(why: &Why, record: &Record, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&reasons::sentence(why, screen)));
+    text.push_str(&format!("{}\n\n", sentence(&reasons::extent(why, screen))));
+    for chain in &why.chains {
+        let when = match chain.when {
+            Moment::Startup => "at startup",
+            Moment::Deferred => "on demand",
+        };
+        let name = sentence(&chain.entry);
+        text.push_str(&format!("<details><summary>{name}, {when}</summary>\n\n"));
+        for step in &chain.steps {
+            text.push_str(&format!("1. {}\n", code(&step.module)));
+        }
+        text.push_str("\n</details>\n\n");
+    }
+    let rows = why.at_startup.iter().map(|row| {
+        let size = screen.units.size(row.sizes.get(screen.measure));
+        vec![code(&row.entry), size, row.modules.to_string()]
+    });
+    let measure = screen.measure.name();
+    text.push_str(&table(
+        &[("would start without", false), (measure, true), ("modules", true)],
+        rows,
+    ));
+    text.push('\n');
+    if let Some(doubt) = reasons::doubt(why) {
+        text.push_str(&format!("{}\n\n", sentence(&doubt)));
+    }
+    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("{}\n", sentence(&sizes)));
     text
 }
 

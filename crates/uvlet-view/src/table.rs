@@ -5,6 +5,7 @@ pub(crate) mod gate;
 mod grid;
 mod notices;
 pub(crate) mod survey;
+pub(crate) mod why;
 
 use anstyle::Style;
 use uvlet_record::{Record, sizes::Measure};
@@ -15,6 +16,7 @@ pub use attribute::attribute;
 pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};
+pub use why::{Breadth, why};
 
 /// How to show it.
 #[derive(Clone, Debug)]

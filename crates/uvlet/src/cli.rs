@@ -46,6 +46,16 @@ pub enum Command {
         Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME),\n  file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
     )]
     Attribute(Attribute),
+    /// Why is it in here: who asks for it, from which page on, and what would leave with it?
+    ///
+    /// TARGET is a package (`moorline`, `moorline@2.6`), a module by its path or the end of it
+    /// (`crew/main.js`), or a selector (`chunk(shared)`). What would leave is what no page reaches any
+    /// more once its modules are taken out, which may be more or less than its own size.
+    #[command(
+        allow_missing_positional = true,
+        after_help = "Examples:\n  uvlet why dist burgee-plot\n  uvlet why dist src/shared/ui.js --from booking\n  uvlet why dist 'folder(node_modules/moorline/locale)' --all"
+    )]
+    Why(Why),
     /// Does the build keep its promises?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
@@ -120,6 +130,25 @@ pub struct Attribute {
     /// Encode the files anew without each of the first N rows, and say what that saves.
     #[arg(long)]
     pub if_removed: bool,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+#[derive(Debug, Args)]
+pub struct Why {
+    #[command(flatten)]
+    pub build: Build,
+    /// A package, a module, or a selector.
+    #[arg(value_name = "TARGET")]
+    pub subject: String,
+    /// Begin at this entry only. May be given several times.
+    #[arg(long, value_name = "ENTRY")]
+    pub from: Vec<String>,
+    /// Show every chain, every module that asks for it, and the files that it lies in.
+    #[arg(long)]
+    pub all: bool,
     #[command(flatten)]
     pub show: Show,
     #[command(flatten)]

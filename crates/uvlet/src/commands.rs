@@ -9,6 +9,7 @@ mod help;
 mod plugin;
 mod record;
 mod survey;
+mod why;
 
 use std::{
     collections::BTreeMap,
@@ -53,6 +54,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
     match command {
         Command::Survey(arguments) => survey::run(arguments),
         Command::Attribute(arguments) => attribute::run(arguments),
+        Command::Why(arguments) => why::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),

@@ -352,7 +352,7 @@ impl Name<'_> {
 }
 
 /// `1.10.4` is a version 1.10 and a version 1.10.4, and no version 1.1.
-fn is_version(version: &str, wanted: &str) -> bool {
+pub(crate) fn is_version(version: &str, wanted: &str) -> bool {
     version
         .strip_prefix(wanted)
         .is_some_and(|rest| rest.is_empty() || rest.starts_with('.') || rest.starts_with('-'))

@@ -1,0 +1,75 @@
+//! `uvlet why`.
+
+use uvlet_audit::{
+    lens::Lens,
+    nearest::remedy,
+    why::{self, subject::Subject},
+};
+use uvlet_record::Record;
+use uvlet_view::{
+    markdown,
+    table::{self, Breadth},
+};
+
+use super::{Opened, Wanted, as_json, measures, open, screen, settings};
+use crate::{
+    cli::{Format, Why},
+    failure::{Failure, Status},
+    output, wording,
+};
+
+pub fn run(arguments: &Why) -> Result<Status, Failure> {
+    let show = &arguments.show;
+    if show.format == Format::Csv {
+        let said = "why has no form for spreadsheets: --format json holds all of it";
+        return Err(Failure::Usage(said.to_owned()));
+    }
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let Opened { record, measures, .. } = open(Wanted {
+        build: &arguments.build,
+        config,
+        measures: measures(&arguments.measure, config),
+        format: show.format,
+        sources: true,
+    })?;
+    let lens = Lens::new(&record);
+    let subject = Subject::find(&arguments.subject, &lens)
+        .map_err(|error| Failure::Usage(error.to_string()))?;
+    let wanted = why::Wanted { from: entries(&arguments.from, &record)? };
+    let answer = why::why(&lens, &subject, &wanted);
+    let notices = wording::notices(&record.notices);
+    let breadth = if arguments.all { Breadth::All } else { Breadth::Some };
+    let screen = screen(show, &measures);
+    let text = match show.format {
+        Format::Json => as_json("why", &record, &notices, &answer)?,
+        Format::Markdown => markdown::why(&answer, &record, &screen) + &markdown::notices(&notices),
+        Format::Table | Format::Csv => {
+            table::why(&answer, &record, &screen, breadth) + &table::notices(&notices, &screen)
+        }
+    };
+    output::write(&text, show.output.as_deref(), show.color)?;
+    Ok(Status::Held)
+}
+
+/// The entries that chains begin at, by their own names.
+fn entries(asked: &[String], record: &Record) -> Result<Vec<String>, Failure> {
+    let mut names = Vec::new();
+    for text in asked {
+        let is_it = |name: &String| name == text;
+        let found = record
+            .entries
+            .iter()
+            .filter(|entry| is_it(&entry.name) || entry.aliases.iter().any(is_it));
+        let before = names.len();
+        names.extend(found.map(|entry| entry.name.clone()));
+        if names.len() == before {
+            let known = record.entries.iter().map(|entry| entry.name.as_str());
+            let remedy = remedy(text, known);
+            return Err(Failure::Usage(format!(
+                "--from {text}: no entry is called that, {remedy}"
+            )));
+        }
+    }
+    Ok(names)
+}
