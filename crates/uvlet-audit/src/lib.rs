@@ -12,4 +12,5 @@ pub mod removal;
 pub mod selector;
 pub mod survey;
 pub mod visits;
+pub mod waste;
 pub mod why;

@@ -7,6 +7,7 @@ use uvlet_audit::{
     attribute::Attribution,
     gate::Gate,
     survey::{EntryRow, Survey},
+    waste::Waste,
     why::{Moment, Why},
 };
 use uvlet_record::{Record, sizes::Measure};
@@ -19,7 +20,7 @@ use crate::{
         attribute::{self as rows, Rows},
         count,
         gate::{self as promises, Standing},
-        measures_said, survey as said, why as reasons,
+        measures_said, survey as said, waste as found, why as reasons,
     },
 };
 
@@ -158,6 +159,29 @@ pub fn why(why: &Why, record: &Record, screen: &Screen) -> String {
     text.push('\n');
     if let Some(doubt) = reasons::doubt(why) {
         text.push_str(&format!("{}\n\n", sentence(&doubt)));
+    }
+    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("{}\n", sentence(&sizes)));
+    text
+}
+
+/// What need not be there: the answer, then one fold per finding.
+#[must_use]
+pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&found::sentence(waste, screen)));
+    if let Some(whole) = found::whole(waste, screen) {
+        text.push_str(&format!("{}\n\n", sentence(&whole)));
+    }
+    for finding in waste.findings.iter().take(top.unwrap_or(usize::MAX)) {
+        let saving = sentence(&found::saving(finding, screen));
+        text.push_str(&format!(
+            "<details><summary>{}: {saving}</summary>\n\n{} {}\n\n{}. {}.\n\n</details>\n\n",
+            sentence(&finding.title),
+            code(&finding.id),
+            finding.bound.name(),
+            sentence(&finding.cause),
+            sentence(&finding.advice)
+        ));
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("{}\n", sentence(&sizes)));

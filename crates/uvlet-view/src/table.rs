@@ -5,6 +5,7 @@ pub(crate) mod gate;
 mod grid;
 mod notices;
 pub(crate) mod survey;
+pub(crate) mod waste;
 pub(crate) mod why;
 
 use anstyle::Style;
@@ -16,6 +17,7 @@ pub use attribute::attribute;
 pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};
+pub use waste::{evidence, waste};
 pub use why::{Breadth, why};
 
 /// How to show it.

@@ -56,6 +56,15 @@ pub enum Command {
         after_help = "Examples:\n  uvlet why dist burgee-plot\n  uvlet why dist src/shared/ui.js --from booking\n  uvlet why dist 'folder(node_modules/moorline/locale)' --all"
     )]
     Why(Why),
+    /// What is in here more than once, or for nobody?
+    ///
+    /// Findings say what could go, at startup of which page, what it comes from and what to do. They
+    /// overlap; what they come to together is counted once. Each has an id that lasts as long as the
+    /// finding does.
+    #[command(
+        after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1"
+    )]
+    Waste(Waste),
     /// Does the build keep its promises?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
@@ -153,6 +162,46 @@ pub struct Why {
     pub show: Show,
     #[command(flatten)]
     pub measure: MeasureChoice,
+}
+
+#[derive(Debug, Args)]
+pub struct Waste {
+    #[command(flatten)]
+    pub build: Build,
+    /// Findings of this kind only. May be given several times.
+    #[arg(long = "kind", value_enum, value_name = "KIND")]
+    pub kinds: Vec<Kind>,
+    /// Only what is among the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Leave out what saves less, as in '2 kB'.
+    #[arg(long, value_name = "SIZE")]
+    pub min: Option<String>,
+    /// Show one finding with all that it stands on.
+    #[arg(long, value_name = "ID")]
+    pub evidence: Option<String>,
+    /// Show the first N findings; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 12)]
+    pub top: usize,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+/// A kind of finding.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Kind {
+    /// One module in several scripts or styles.
+    CopiedModule,
+    /// One package in several installs.
+    SeveralVersions,
+    /// A folder of many siblings that come as a whole.
+    WholeFamily,
+    /// Code at startup that nothing in the entry reaches.
+    CarriedAlong,
+    /// Code for developers or for servers.
+    WrongEnvironment,
 }
 
 #[derive(Debug, Args)]

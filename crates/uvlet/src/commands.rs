@@ -9,6 +9,7 @@ mod help;
 mod plugin;
 mod record;
 mod survey;
+mod waste;
 mod why;
 
 use std::{
@@ -54,6 +55,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
     match command {
         Command::Survey(arguments) => survey::run(arguments),
         Command::Attribute(arguments) => attribute::run(arguments),
+        Command::Waste(arguments) => waste::run(arguments),
         Command::Why(arguments) => why::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),

@@ -6,6 +6,8 @@
 mod reader;
 mod size;
 
+pub use size::parse as size;
+
 use std::{
     collections::BTreeMap,
     fs, io,
@@ -42,6 +44,8 @@ pub struct Config {
     pub strictness: Strictness,
     /// Globs over packages that count as own code.
     pub own: Vec<String>,
+    /// Languages that the site speaks.
+    pub languages: Vec<String>,
     /// The budgets in the order written.
     pub budgets: Vec<Budget>,
 }
@@ -58,6 +62,7 @@ impl Config {
             levels: BTreeMap::new(),
             strictness: Strictness::default(),
             own: Vec::new(),
+            languages: Vec::new(),
             budgets: Vec::new(),
         }
     }
@@ -112,7 +117,8 @@ fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
 
 fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     let mut config = Config { path: path.to_owned(), ..Config::none() };
-    table.only(&["measure", "level", "build", "gate", "budget"])?;
+    table.only(&["measure", "languages", "level", "build", "gate", "budget"])?;
+    config.languages = table.strings("languages")?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
         build.only(&["folder", "description", "base", "own"])?;

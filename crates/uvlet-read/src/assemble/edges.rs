@@ -49,8 +49,11 @@ pub fn said(described: &mut Described, modules: &Modules) -> Vec<Edge> {
 pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&Path>) {
     let facts = sources::read(record, texts);
     sources::describe(record, &facts);
-    if record.has_said_edges() && record.edges.iter().all(|edge| edge.request.is_some()) {
-        return by_request(&mut record.edges, &facts);
+    if record.has_said_edges() {
+        by_request(&mut record.edges, &facts);
+        if record.edges.iter().all(|edge| edge.request.is_some()) {
+            return;
+        }
     }
     let resolver = Resolver::new(record, &facts, root);
     let of_module = |at: usize| {
@@ -71,6 +74,10 @@ pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&P
     if record.has_said_edges() {
         let names = found.names();
         annotate(&mut record.edges, &names);
+        let package = |id: ModuleId| record.package_of(id).map(|package| package.name.clone());
+        let packages: Vec<Option<String>> =
+            (0..record.modules.len()).map(|at| package(ModuleId::new(at))).collect();
+        by_package(&mut record.edges, &asked, &packages);
         return;
     }
     let placement = Placement::of(record);
@@ -173,6 +180,39 @@ fn annotate(edges: &mut [Edge], names: &Names) {
         if let Some((request, names)) = names.get(&(edge.from, edge.to)) {
             edge.names = edge.names.take().or_else(|| names.clone());
             edge.request = edge.request.take().or_else(|| request.clone());
+        }
+    }
+    edges.sort_unstable();
+}
+
+/// Adds the request and the names of bare requests that could not be told, where a module has one edge
+/// to that package and one such request.
+fn by_package(
+    edges: &mut [Edge],
+    asked: &[(ModuleId, Vec<(&Request, Meant)>)],
+    packages: &[Option<String>],
+) {
+    let mut open: BTreeMap<(ModuleId, &str), Vec<&Request>> = BTreeMap::new();
+    for (from, asks) in asked {
+        let lost = asks.iter().filter(|(_, meant)| !matches!(meant, Meant::Module(_)));
+        for (ask, _) in lost.filter(|(ask, _)| !ask.specifier.starts_with(['.', '/'])) {
+            open.entry((*from, ask.specifier.as_str())).or_default().push(ask);
+        }
+    }
+    let mut counts: BTreeMap<(ModuleId, &str), usize> = BTreeMap::new();
+    let package = |edge: &Edge| packages[edge.to.at()].as_deref();
+    for edge in edges.iter() {
+        if let Some(name) = package(edge) {
+            *counts.entry((edge.from, name)).or_default() += 1;
+        }
+    }
+    for edge in edges.iter_mut().filter(|edge| edge.names.is_none() && edge.request.is_none()) {
+        let Some(name) = packages[edge.to.at()].as_deref() else { continue };
+        if let (Some([ask]), Some(1)) =
+            (open.get(&(edge.from, name)).map(Vec::as_slice), counts.get(&(edge.from, name)))
+        {
+            edge.request = Some(ask.specifier.clone());
+            edge.names.clone_from(&ask.names);
         }
     }
     edges.sort_unstable();

@@ -1,0 +1,363 @@
+//! What need not be there: code that is there more than once, or for nobody.
+//!
+//! Every kind of finding is a file here and a line in [`ALL`]. A finding names bytes; findings overlap,
+//! so that what they come to together is the union, never the sum.
+
+mod carried;
+mod copied;
+mod environment;
+mod family;
+mod versions;
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use schemars::JsonSchema;
+use serde::Serialize;
+use uvlet_record::{
+    CellId, FileId, LoadKind, ModuleId, Owner, Record, Texts,
+    sizes::{Measure, Sizes},
+};
+
+pub use carried::carried;
+pub use copied::{repeats, repeats_of};
+
+use crate::{
+    lens::{CellSet, Lens},
+    why::Network,
+};
+
+/// What is found.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Kind {
+    /// One module in several scripts or styles.
+    CopiedModule,
+    /// One package in several installs.
+    SeveralVersions,
+    /// A folder of many siblings that one index draws in.
+    WholeFamily,
+    /// Code at startup that nothing in the entry reaches.
+    CarriedAlong,
+    /// Code for developers or for servers.
+    WrongEnvironment,
+}
+
+impl Kind {
+    /// Every kind there is.
+    pub const ALL: [Self; 5] = [
+        Self::CopiedModule,
+        Self::SeveralVersions,
+        Self::WholeFamily,
+        Self::CarriedAlong,
+        Self::WrongEnvironment,
+    ];
+
+    /// The word for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::CopiedModule => "copied-module",
+            Self::SeveralVersions => "several-versions",
+            Self::WholeFamily => "whole-family",
+            Self::CarriedAlong => "carried-along",
+            Self::WrongEnvironment => "wrong-environment",
+        }
+    }
+}
+
+/// The ways to find, one per kind.
+const ALL: [(Kind, fn(&Ground<'_>) -> Vec<Found>); 5] = [
+    (Kind::CopiedModule, copied::find),
+    (Kind::SeveralVersions, versions::find),
+    (Kind::WholeFamily, family::find),
+    (Kind::CarriedAlong, carried::find),
+    (Kind::WrongEnvironment, environment::find),
+];
+
+/// What is looked at.
+pub struct Ground<'a> {
+    /// The record.
+    pub lens: &'a Lens<'a>,
+    /// Emitted texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// Languages that are wanted; none are named where all may be.
+    pub languages: &'a [String],
+    network: Network<'a>,
+    apart: BTreeSet<FileId>,
+}
+
+/// A finding as it is made.
+struct Found {
+    title: String,
+    /// What tells it from all others, in whatever build: paths of modules, or names of packages.
+    names: BTreeSet<String>,
+    cells: CellSet,
+    bound: Bound,
+    /// What an entry would start without; none where that is the cells in its startup.
+    by_entry: Option<BTreeMap<usize, CellSet>>,
+    cause: String,
+    advice: String,
+}
+
+/// How sure a saving is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Bound {
+    /// These bytes, neither more nor fewer.
+    Exact,
+    /// These bytes, or fewer.
+    AtMost,
+}
+
+impl Bound {
+    /// The word for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Exact => "exact",
+            Self::AtMost => "at most",
+        }
+    }
+}
+
+/// The answer.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Waste {
+    /// What could go at startup of each entry, all findings together, the most first.
+    pub at_startup: Vec<EntryShare>,
+    /// What could go from the build, all findings together.
+    pub recoverable: Sizes,
+    /// The one that saves most at startup first.
+    pub findings: Vec<Finding>,
+}
+
+/// One finding.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Finding {
+    /// Its kind with eight digits that last from build to build.
+    pub id: String,
+    /// What it is.
+    pub kind: Kind,
+    /// One line.
+    pub title: String,
+    /// Paths of modules, or places of packages.
+    #[serde(rename = "where")]
+    pub paths: Vec<String>,
+    /// How sure the saving is.
+    pub bound: Bound,
+    /// What could go from the build.
+    pub recoverable: Sizes,
+    /// The entry that gains most at startup; none where none does.
+    pub at: Option<String>,
+    /// What could go at startup of each entry that gains, the most first.
+    pub by_entry: Vec<EntryShare>,
+    /// What it comes from.
+    pub cause: String,
+    /// What to do.
+    pub advice: String,
+    /// Where it stands in emitted files, where positions are known.
+    pub places: Vec<Span>,
+    /// The bytes themselves.
+    #[serde(skip)]
+    pub cells: CellSet,
+}
+
+/// What an entry would start without.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct EntryShare {
+    /// The entry.
+    pub entry: String,
+    /// The bytes.
+    pub sizes: Sizes,
+}
+
+/// A stretch of an emitted file.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Span {
+    /// The file.
+    pub file: String,
+    /// First byte.
+    pub start: u64,
+    /// Bytes.
+    pub length: u64,
+}
+
+/// Which findings are asked for.
+#[derive(Clone, Debug, Default)]
+pub struct Wanted {
+    /// Of these kinds; of all where none is named.
+    pub kinds: Vec<Kind>,
+    /// Only what is among these bytes.
+    pub within: Option<CellSet>,
+    /// Findings that save less, in the measure, are left out.
+    pub min: u64,
+}
+
+/// Finds what need not be there; sizes are ordered in a measure.
+#[must_use]
+pub fn waste(
+    lens: &Lens<'_>,
+    texts: &dyn Texts,
+    languages: &[String],
+    wanted: &Wanted,
+    measure: Measure,
+) -> Waste {
+    let record = lens.record;
+    let ground =
+        Ground { lens, texts, languages, network: Network::of(record), apart: apart(record) };
+    let mut findings = Vec::new();
+    let mut union: BTreeMap<usize, CellSet> = BTreeMap::new();
+    let mut all = CellSet::default();
+    for (kind, find) in ALL {
+        if !wanted.kinds.is_empty() && !wanted.kinds.contains(&kind) {
+            continue;
+        }
+        for mut found in find(&ground) {
+            if let Some(within) = &wanted.within {
+                found.cells = found.cells.and(within);
+            }
+            let by_entry = by_entry(&ground, &mut found, wanted.within.as_ref());
+            let finding = finding(&ground, kind, found, &by_entry);
+            let most = finding.by_entry.iter().map(|share| share.sizes.get(measure)).max();
+            if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
+                continue;
+            }
+            all = all.or(&finding.cells);
+            for (entry, cells) in by_entry {
+                let known = union.remove(&entry).unwrap_or_default();
+                union.insert(entry, known.or(&cells));
+            }
+            findings.push(finding);
+        }
+    }
+    findings.retain(|finding| {
+        finding.kind == Kind::WrongEnvironment || finding.cells.iter().next().is_some()
+    });
+    let gain = |finding: &Finding| {
+        let startup = finding.by_entry.first().map_or(0, |share| share.sizes.get(measure));
+        (startup, finding.recoverable.get(measure))
+    };
+    findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
+    let at_startup = shares(&ground, &union, measure);
+    Waste { at_startup, recoverable: lens.amount(&all).sizes(), findings }
+}
+
+/// Files that are copies on purpose: for old browsers, and for workers, which share nothing.
+fn apart(record: &Record) -> BTreeSet<FileId> {
+    let is_legacy = |name: &str| name.ends_with("(legacy)");
+    let requested = |legacy: bool| -> BTreeSet<FileId> {
+        let entries = record.entries.iter().filter(|entry| is_legacy(&entry.name) == legacy);
+        entries.flat_map(|entry| record.closure(&entry.requested)).collect()
+    };
+    let (old, new) = (requested(true), requested(false));
+    let loads = |kind: LoadKind| -> BTreeSet<FileId> {
+        let loads = record.dynamic_loads.iter().filter(|load| load.kind == kind);
+        loads.flat_map(|load| record.closure(&load.files)).collect()
+    };
+    let (workers, pages) = (loads(LoadKind::Worker), loads(LoadKind::Import));
+    let apart = old.union(&workers).copied();
+    apart.filter(|file| !new.contains(file) && !pages.contains(file)).collect()
+}
+
+/// What each entry would start without.
+fn by_entry(
+    ground: &Ground<'_>,
+    found: &mut Found,
+    within: Option<&CellSet>,
+) -> BTreeMap<usize, CellSet> {
+    let lens = ground.lens;
+    if let Some(known) = found.by_entry.take() {
+        let kept = known.into_iter().map(|(entry, cells)| match within {
+            Some(within) => (entry, cells.and(within)),
+            None => (entry, cells),
+        });
+        return kept.filter(|(_, cells)| cells.iter().next().is_some()).collect();
+    }
+    let mut shares = BTreeMap::new();
+    for (entry, reach) in lens.reach.iter().enumerate() {
+        let cells = found.cells.clone().and(&lens.files(reach.startup.iter().copied()));
+        if cells.iter().next().is_some() {
+            shares.insert(entry, cells);
+        }
+    }
+    shares
+}
+
+fn shares(
+    ground: &Ground<'_>,
+    by_entry: &BTreeMap<usize, CellSet>,
+    measure: Measure,
+) -> Vec<EntryShare> {
+    let lens = ground.lens;
+    let share = |(&entry, cells): (&usize, &CellSet)| EntryShare {
+        entry: lens.record.entries[entry].name.clone(),
+        sizes: lens.amount(cells).sizes(),
+    };
+    let mut shares: Vec<EntryShare> = by_entry.iter().map(share).collect();
+    shares.sort_by(|a, b| {
+        b.sizes.get(measure).cmp(&a.sizes.get(measure)).then_with(|| a.entry.cmp(&b.entry))
+    });
+    shares
+}
+
+fn finding(
+    ground: &Ground<'_>,
+    kind: Kind,
+    found: Found,
+    by_entry: &BTreeMap<usize, CellSet>,
+) -> Finding {
+    let lens = ground.lens;
+    let names: Vec<String> = found.names.into_iter().collect();
+    let digest = blake3::hash(names.join("\n").as_bytes()).to_hex();
+    let by_entry = shares(ground, by_entry, Measure::Emitted);
+    Finding {
+        id: format!("{}:{}", kind.name(), &digest[..8]),
+        kind,
+        title: found.title,
+        paths: names,
+        bound: found.bound,
+        recoverable: lens.amount(&found.cells).sizes(),
+        at: by_entry.first().map(|share| share.entry.clone()),
+        by_entry,
+        cause: found.cause,
+        advice: found.advice,
+        places: places(lens.record, &found.cells),
+        cells: found.cells,
+    }
+}
+
+/// Where cells stand, in the order of files.
+fn places(record: &Record, cells: &CellSet) -> Vec<Span> {
+    let runs = record.runs.iter().filter(|run| cells.has(run.cell));
+    runs.map(|run| Span {
+        file: record.file(record.cells[run.cell.at()].file).path.clone(),
+        start: run.start,
+        length: run.length,
+    })
+    .collect()
+}
+
+impl Ground<'_> {
+    fn record(&self) -> &Record {
+        self.lens.record
+    }
+}
+
+/// The cells of modules outside files that stand apart.
+fn cells_of_modules(record: &Record, apart: &BTreeSet<FileId>) -> BTreeMap<ModuleId, Vec<CellId>> {
+    let mut found: BTreeMap<ModuleId, Vec<CellId>> = BTreeMap::new();
+    for (at, cell) in record.cells.iter().enumerate() {
+        if let Owner::Module(id) = cell.owner
+            && cell.amount.emitted > 0
+            && !apart.contains(&cell.file)
+        {
+            found.entry(id).or_default().push(CellId::new(at));
+        }
+    }
+    found
+}
+
+/// `3 modules`, `1 module`.
+fn counted(number: usize, noun: &str) -> String {
+    if number == 1 { format!("1 {noun}") } else { format!("{number} {noun}s") }
+}

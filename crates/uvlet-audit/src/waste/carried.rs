@@ -1,0 +1,105 @@
+//! What an entry downloads at startup though nothing in it reaches it, since a file was cut so.
+//!
+//! Told only where the bundler says who asks for whom and with what the entry starts: edges that are
+//! read in sources may lack some.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner};
+
+use super::{Bound, Found, Ground};
+use crate::{
+    lens::{CellSet, Lens},
+    why::Network,
+};
+
+pub fn find(ground: &Ground<'_>) -> Vec<Found> {
+    let record = ground.record();
+    let mut by_file: BTreeMap<FileId, BTreeMap<usize, CellSet>> = BTreeMap::new();
+    for (entry, cells) in all(ground.lens, &ground.network) {
+        let mut files: BTreeMap<FileId, Vec<CellId>> = BTreeMap::new();
+        for id in cells.iter() {
+            files.entry(record.cells[id.at()].file).or_default().push(id);
+        }
+        for (file, cells) in files {
+            by_file.entry(file).or_default().insert(entry, cells.into_iter().collect());
+        }
+    }
+    let found = by_file.into_iter().map(|(file, by_entry)| {
+        let cells: CellSet = by_entry.values().flat_map(CellSet::iter).collect();
+        let modules: BTreeSet<ModuleId> = cells
+            .iter()
+            .filter_map(|id| match record.cells[id.at()].owner {
+                Owner::Module(id) => Some(id),
+                _ => None,
+            })
+            .collect();
+        let path = &record.file(file).path;
+        let entries: Vec<&str> =
+            by_entry.keys().map(|&entry| record.entries[entry].name.as_str()).collect();
+        let kin = heaviest(ground.lens, &cells);
+        Found {
+            title: format!("{path} brings {} code that it does not use, mostly {kin}", entries.join(", ")),
+            names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
+            cells,
+            bound: Bound::Exact,
+            by_entry: Some(by_entry),
+            cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),
+            advice: "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
+        }
+    });
+    found.collect()
+}
+
+/// The package or own folder that most of a set is.
+fn heaviest<'r>(lens: &Lens<'r>, cells: &CellSet) -> &'r str {
+    let record = lens.record;
+    let mut weights: BTreeMap<&str, u64> = BTreeMap::new();
+    for id in cells.iter() {
+        let cell = &record.cells[id.at()];
+        if let Owner::Module(module) = cell.owner {
+            *weights.entry(record.kin_of(module)).or_default() += cell.amount.emitted;
+        }
+    }
+    weights.into_iter().max_by_key(|(_, weight)| *weight).map_or("", |(kin, _)| kin)
+}
+
+/// What each entry carries along, by its place; entries of which that is not known are left out.
+fn all(lens: &Lens<'_>, network: &Network<'_>) -> BTreeMap<usize, CellSet> {
+    let record = lens.record;
+    let mut found = BTreeMap::new();
+    if !record.has_said_edges() {
+        return found;
+    }
+    let reached: Vec<Option<Vec<bool>>> = record
+        .entries
+        .iter()
+        .map(|entry| {
+            entry.has_said_roots.then(|| network.reach(&entry.roots, &|_| true, &|_| false))
+        })
+        .collect();
+    for (at, (reach, mine)) in lens.reach.iter().zip(&reached).enumerate() {
+        let Some(mine) = mine else { continue };
+        // What no entry reaches came in on another way, which is not known.
+        let others = || reached.iter().flatten();
+        let is_carried = |id: ModuleId| !mine[id.at()] && others().any(|reached| reached[id.at()]);
+        let scripts = reach.startup.iter().filter(|file| record.file(**file).kind == Kind::Script);
+        let cells = lens.files(scripts.copied());
+        let cells: CellSet = cells
+            .iter()
+            .filter(|id| {
+                let cell = &record.cells[id.at()];
+                cell.amount.emitted > 0
+                    && matches!(cell.owner, Owner::Module(module) if is_carried(module))
+            })
+            .collect();
+        found.insert(at, cells);
+    }
+    found
+}
+
+/// What entries carry along at startup, by their places; those of which that is not known are left out.
+#[must_use]
+pub fn carried(lens: &Lens<'_>) -> BTreeMap<usize, CellSet> {
+    all(lens, &Network::of(lens.record))
+}

@@ -1,0 +1,88 @@
+//! One package in several installs, of one version or of several.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use uvlet_record::{CellId, ModuleId, Package, PackageId};
+
+use super::{Bound, Found, Ground, cells_of_modules, counted};
+use crate::lens::CellSet;
+
+/// One install, with its bytes.
+struct Install {
+    package: PackageId,
+    modules: Vec<ModuleId>,
+    cells: CellSet,
+}
+
+pub fn find(ground: &Ground<'_>) -> Vec<Found> {
+    let (lens, record) = (ground.lens, ground.record());
+    let mut installs: BTreeMap<PackageId, (Vec<ModuleId>, Vec<CellId>)> = BTreeMap::new();
+    for (id, cells) in cells_of_modules(record, &ground.apart) {
+        if let Some(package) = record.module(id).package {
+            let (modules, all) = installs.entry(package).or_default();
+            modules.push(id);
+            all.extend(cells);
+        }
+    }
+    let mut by_name: BTreeMap<&str, Vec<Install>> = BTreeMap::new();
+    for (package, (modules, cells)) in installs {
+        let install = Install { package, modules, cells: cells.into_iter().collect() };
+        by_name.entry(&record.packages[package.at()].name).or_default().push(install);
+    }
+    by_name.retain(|_, installs| installs.len() > 1);
+    let weight = |cells: &CellSet| lens.amount(cells).emitted;
+    let found = by_name.into_iter().map(|(name, installs)| {
+        let heaviest = installs.iter().max_by_key(|install| weight(&install.cells));
+        let kept = heaviest.map(|install| install.package);
+        let others = installs.iter().filter(|install| Some(install.package) != kept);
+        let cells = others.flat_map(|install| install.cells.iter()).collect();
+        let mut by_entry = BTreeMap::new();
+        for (entry, reach) in lens.reach.iter().enumerate() {
+            let startup = lens.files(reach.startup.iter().copied());
+            let here = installs.iter().map(|install| install.cells.clone().and(&startup));
+            let mut here: Vec<CellSet> = here.filter(|cells| cells.iter().next().is_some()).collect();
+            // One of them has to stay.
+            here.sort_by_key(|cells| std::cmp::Reverse(weight(cells)));
+            let rest: CellSet = here.iter().skip(1).flat_map(CellSet::iter).collect();
+            if rest.iter().next().is_some() {
+                by_entry.insert(entry, rest);
+            }
+        }
+        let packages = || installs.iter().map(|install| &record.packages[install.package.at()]);
+        let versions: BTreeSet<&str> = packages().filter_map(|p| p.version.as_deref()).collect();
+        let versions = match versions.len() {
+            0 => String::new(),
+            1 => format!(", all {}", versions.first().unwrap_or(&"")),
+            _ => format!(": {}", versions.into_iter().collect::<Vec<_>>().join(", ")),
+        };
+        Found {
+            title: format!("{name} is there from {}{versions}", counted(installs.len(), "place")),
+            names: packages().map(|package| package.place.clone()).collect(),
+            cells,
+            bound: Bound::AtMost,
+            by_entry: Some(by_entry),
+            cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),
+            advice: format!(
+                "ask for one version everywhere (`npm dedupe`, or `overrides` in package.json), and \
+                 update what holds {name} back"
+            ),
+        }
+    });
+    found.collect()
+}
+
+/// Who asks for an install: a module outside it, the nearest to an entry.
+fn asked(ground: &Ground<'_>, install: &Install) -> String {
+    let record = ground.record();
+    let Package { place, version, .. } = &record.packages[install.package.at()];
+    let version = version.as_deref().map(|version| format!(" ({version})")).unwrap_or_default();
+    let askers = install.modules.iter().flat_map(|&id| ground.network.askers(id));
+    let outside = askers
+        .map(|edge| edge.from)
+        .filter(|id| record.module(*id).package != Some(install.package));
+    let asker = outside.min_by_key(|&id| (record.module(id).third_party, &record.module(id).path));
+    match asker {
+        Some(id) => format!("{place}{version} for {}", record.module(id).path),
+        None => format!("{place}{version}"),
+    }
+}

@@ -1,0 +1,160 @@
+//! What need not be there: the answer in a sentence, then each finding with what it would save, what it
+//! comes from and what to do.
+
+use std::collections::BTreeMap;
+
+use uvlet_audit::waste::{Bound, EntryShare, Finding, Waste};
+use uvlet_record::{Record, sizes::Sizes};
+
+use super::{Screen, bold, count, dim, measures_said, wrapped};
+use crate::name::{fitted, plain, width};
+
+/// Entries that are named after a finding.
+const NAMED: usize = 3;
+/// Names of a finding that its evidence lists.
+const LISTED: usize = 40;
+
+/// Shows what need not be there; `top` limits the findings.
+#[must_use]
+pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
+    let columns = screen.columns();
+    let mut text = format!("{}\n", bold(&wrapped(&sentence(waste, screen), columns, 0)));
+    if let Some(whole) = whole(waste, screen) {
+        text.push_str(&format!("{}\n", wrapped(&whole, columns, 0)));
+    }
+    let shown = top.unwrap_or(usize::MAX).min(waste.findings.len());
+    let mut before: Option<&Finding> = None;
+    for finding in &waste.findings[..shown] {
+        let is_like = |before: &Finding| {
+            before.kind == finding.kind
+                && before.cause == finding.cause
+                && before.advice == finding.advice
+        };
+        // What is said alike is said once.
+        match before.is_some_and(is_like) {
+            true => text.push_str(&brief(finding, screen)),
+            false => text.push_str(&format!("\n{}", one(finding, screen))),
+        }
+        before = Some(finding);
+    }
+    if shown < waste.findings.len() {
+        let more = count(waste.findings.len() - shown, "more finding");
+        text.push_str(&dim(&format!("\nand {more}; --top 0 lists them\n")));
+    }
+    let said = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
+    text
+}
+
+fn size(sizes: &Sizes, screen: &Screen) -> String {
+    screen.units.size(sizes.get(screen.measure))
+}
+
+/// The answer.
+pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
+    let Some(first) = waste.findings.first() else {
+        return "Nothing was found that need not be there.".to_owned();
+    };
+    let is_sure = waste.findings.iter().all(|finding| finding.bound == Bound::Exact);
+    let up_to = if is_sure { "" } else { "Up to " };
+    let title = plain(&first.title);
+    match waste.at_startup.first() {
+        Some(most) if !first.by_entry.is_empty() => format!(
+            "{up_to}{} ({}) could go at startup of {}, most of it by {}: {title}.",
+            size(&most.sizes, screen),
+            screen.measure,
+            plain(&most.entry),
+            first.id
+        ),
+        _ => format!(
+            "{up_to}{} ({}) could go from the build, none of it at startup of one entry; most by {}: \
+             {title}.",
+            size(&waste.recoverable, screen),
+            screen.measure,
+            first.id
+        ),
+    }
+}
+
+/// All findings together.
+pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
+    let findings = waste.findings.len();
+    (findings > 1).then(|| {
+        format!(
+            "{} together: {} of the build. They overlap, so this is less than their sum.",
+            count(findings, "finding"),
+            size(&waste.recoverable, screen)
+        )
+    })
+}
+
+/// `at most 12.0 kB of the build; at startup of timetable 12.0 kB, booking 3.1 kB`.
+pub(crate) fn saving(finding: &Finding, screen: &Screen) -> String {
+    let bound = if finding.bound == Bound::AtMost { "at most " } else { "" };
+    let build = format!("{bound}{} of the build", size(&finding.recoverable, screen));
+    let shares: Vec<String> = finding
+        .by_entry
+        .iter()
+        .take(NAMED)
+        .map(|EntryShare { entry, sizes }| format!("{} {}", plain(entry), size(sizes, screen)))
+        .collect();
+    match (shares.len(), finding.by_entry.len().saturating_sub(NAMED)) {
+        (0, _) => format!("{build}, no entry's startup among it"),
+        (_, 0) => format!("{build}; at startup of {}", shares.join(", ")),
+        (_, more) => format!("{build}; at startup of {} and {more} more", shares.join(", ")),
+    }
+}
+
+fn one(finding: &Finding, screen: &Screen) -> String {
+    let mut text = brief(finding, screen);
+    for line in [
+        format!("because {}", plain(&finding.cause)),
+        format!("do      {}", plain(&finding.advice)),
+    ] {
+        text.push_str(&format!("{}\n", wrapped(&format!("  {line}"), screen.columns(), 10)));
+    }
+    text
+}
+
+/// What it is, and what it would save.
+fn brief(finding: &Finding, screen: &Screen) -> String {
+    let title = format!("{}  {}", finding.id, plain(&finding.title));
+    let title = bold(&wrapped(&title, screen.columns(), 2));
+    let saving = format!("  {}", saving(finding, screen));
+    format!("{title}\n{}\n", wrapped(&saving, screen.columns(), 2))
+}
+
+/// Shows one finding with all that it stands on: the paths, and where their bytes are.
+#[must_use]
+pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
+    let mut text = one(finding, screen);
+    text.push_str(&format!("\n{}\n", bold("What it is:")));
+    let shown = LISTED.min(finding.paths.len());
+    for path in &finding.paths[..shown] {
+        text.push_str(&format!("  {}\n", fitted(path, screen.columns() - 2)));
+    }
+    if shown < finding.paths.len() {
+        let more = finding.paths.len() - shown;
+        text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
+    }
+    let mut files: BTreeMap<&str, (u64, usize)> = BTreeMap::new();
+    for place in &finding.places {
+        let (bytes, stretches) = files.entry(&place.file).or_default();
+        *bytes += place.length;
+        *stretches += 1;
+    }
+    if !files.is_empty() {
+        text.push_str(&format!("\n{}\n", bold("What of it could go, in emitted bytes:")));
+        let wide = files.keys().map(|file| width(&plain(file))).max().unwrap_or(0);
+        let wide = wide.min(screen.columns().saturating_sub(34));
+        for (file, (bytes, stretches)) in files {
+            let name = fitted(file, wide);
+            let gap = " ".repeat(wide - width(&name));
+            let size = screen.units.size(bytes);
+            text.push_str(&format!("  {name}{gap}  {size:>9} in {}\n", count(stretches, "place")));
+        }
+    }
+    let said = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("\n{}\n", wrapped(&said, screen.columns(), 0)));
+    text
+}

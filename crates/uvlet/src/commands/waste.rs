@@ -1,0 +1,85 @@
+//! `uvlet waste`.
+
+use uvlet_audit::{
+    lens::Lens,
+    selector::{self, Selector},
+    waste::{self, Wanted, waste},
+};
+use uvlet_view::{markdown, table};
+
+use super::{Opened, Wanted as ToOpen, as_json, measures, open, screen, settings};
+use crate::{
+    cli::{Format, Kind, Waste},
+    config,
+    failure::{Failure, Status},
+    output, wording,
+};
+
+pub fn run(arguments: &Waste) -> Result<Status, Failure> {
+    let show = &arguments.show;
+    if show.format == Format::Csv {
+        let said = "waste has no form for spreadsheets: --format json holds all of it";
+        return Err(Failure::Usage(said.to_owned()));
+    }
+    let within = arguments.within.as_deref().map(str::parse::<Selector>).transpose()?;
+    let min = arguments.min.as_deref().map(config::size).transpose();
+    let min = min.map_err(|error| Failure::Usage(format!("--min: {error}")))?.unwrap_or(0);
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let Opened { record, measures, texts, .. } = open(ToOpen {
+        build: &arguments.build,
+        config,
+        measures: measures(&arguments.measure, config),
+        format: show.format,
+        sources: true,
+    })?;
+    let lens = Lens::new(&record);
+    let within = within.map(|selector| {
+        let selection = selector::select(&selector, &lens)?;
+        match selection.missing.first() {
+            Some(missing) => {
+                Err(Failure::In { selector: selector.text().to_owned(), message: missing.said() })
+            }
+            None => Ok(selection.cells),
+        }
+    });
+    let kinds = arguments.kinds.iter().map(|kind| match kind {
+        Kind::CopiedModule => waste::Kind::CopiedModule,
+        Kind::SeveralVersions => waste::Kind::SeveralVersions,
+        Kind::WholeFamily => waste::Kind::WholeFamily,
+        Kind::CarriedAlong => waste::Kind::CarriedAlong,
+        Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
+    });
+    let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
+    let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
+    let answer = waste(&lens, &*texts, &languages, &wanted, measures[0]);
+    let notices = wording::notices(&record.notices);
+    let screen = screen(show, &measures);
+    let top = (arguments.top > 0).then_some(arguments.top);
+    let text = match (&arguments.evidence, show.format) {
+        (Some(id), Format::Table) => {
+            let found = answer.findings.iter().find(|finding| finding.id == *id);
+            let Some(found) = found else { return Err(no_finding(id, &answer)) };
+            table::evidence(found, &record, &screen)
+        }
+        (Some(_), _) => {
+            let said = "--evidence is for people: --format json holds the places of all findings";
+            return Err(Failure::Usage(said.to_owned()));
+        }
+        (None, Format::Json) => as_json("waste", &record, &notices, &answer)?,
+        (None, Format::Markdown) => {
+            markdown::waste(&answer, &record, &screen, top) + &markdown::notices(&notices)
+        }
+        (None, Format::Table | Format::Csv) => {
+            table::waste(&answer, &record, &screen, top) + &table::notices(&notices, &screen)
+        }
+    };
+    output::write(&text, show.output.as_deref(), show.color)?;
+    Ok(Status::Held)
+}
+
+fn no_finding(id: &str, answer: &waste::Waste) -> Failure {
+    let ids = answer.findings.iter().map(|finding| finding.id.as_str());
+    let remedy = uvlet_audit::nearest::remedy(id, ids);
+    Failure::Usage(format!("--evidence {id}: there is no such finding, {remedy}"))
+}
