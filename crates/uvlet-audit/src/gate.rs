@@ -8,7 +8,7 @@ mod judge;
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Mode, Notice,
+    Mode, Notice, Texts,
     sizes::{Measure, Sizes},
 };
 
@@ -18,6 +18,7 @@ use crate::{
     attribute::RowKind,
     lens::Lens,
     selector::{Selector, SelectorError},
+    waste,
 };
 
 /// A promise about a set of bytes.
@@ -46,14 +47,35 @@ pub enum Scope {
     Each(Selector),
     /// Nothing of the selection may be there.
     Absent(Selector),
+    /// What findings of a kind come to together.
+    Waste(waste::Kind),
 }
 
 impl Scope {
-    fn selector(&self) -> &Selector {
+    /// What it speaks of, in words.
+    fn text(&self) -> &str {
         match self {
-            Self::Total(selector) | Self::Each(selector) | Self::Absent(selector) => selector,
+            Self::Total(selector) | Self::Each(selector) | Self::Absent(selector) => {
+                selector.text()
+            }
+            Self::Waste(kind) => kind.name(),
         }
     }
+
+    /// Whether it can only be judged, or said, with who asks for whom.
+    #[must_use]
+    pub fn asks_for_edges(&self) -> bool {
+        matches!(self, Self::Absent(_) | Self::Waste(_))
+    }
+}
+
+/// What budgets are judged by besides the record.
+#[derive(Clone, Copy)]
+pub struct Aids<'a> {
+    /// Texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// Languages that are wanted.
+    pub languages: &'a [String],
 }
 
 /// How strictly budgets are held.
@@ -207,6 +229,7 @@ pub fn gate(
     lens: &Lens<'_>,
     budgets: &[Budget],
     strictness: Strictness,
+    aids: Aids<'_>,
 ) -> Result<Gate, GateError> {
     let record = lens.record;
     let mut reasons = Vec::new();
@@ -217,7 +240,7 @@ pub fn gate(
         );
         reasons.push(Reason { code: "development-build".to_owned(), message });
     }
-    let mut judge = Judge { lens, strictness, rows: Vec::new(), notices: Vec::new() };
+    let mut judge = Judge { lens, aids, strictness, rows: Vec::new(), notices: Vec::new() };
     for budget in budgets {
         judge.budget(budget).map_err(|source| GateError { budget: budget.name.clone(), source })?;
     }

@@ -28,6 +28,8 @@ pub enum Named {
     Deferred,
     Entry,
     Route,
+    Repeats,
+    Carried,
     Chunk,
     File,
     Kind,
@@ -37,12 +39,14 @@ pub enum Named {
 }
 
 impl Named {
-    const ALL: [(&'static str, Self); 11] = [
+    const ALL: [(&'static str, Self); 13] = [
         ("startup", Self::Startup),
         ("at-once", Self::AtOnce),
         ("deferred", Self::Deferred),
         ("entry", Self::Entry),
         ("route", Self::Route),
+        ("repeats", Self::Repeats),
+        ("carried", Self::Carried),
         ("chunk", Self::Chunk),
         ("file", Self::File),
         ("kind", Self::Kind),
@@ -64,10 +68,11 @@ pub enum Plain {
     Unattributed,
     Scripts,
     Styles,
+    Repeats,
 }
 
 impl Plain {
-    const ALL: [(&'static str, Self); 8] = [
+    const ALL: [(&'static str, Self); 9] = [
         ("everything", Self::Everything),
         ("own", Self::Own),
         ("third-party", Self::ThirdParty),
@@ -76,6 +81,7 @@ impl Plain {
         ("unattributed", Self::Unattributed),
         ("scripts", Self::Scripts),
         ("styles", Self::Styles),
+        ("repeats", Self::Repeats),
     ];
 }
 
@@ -139,7 +145,12 @@ impl Named {
     #[must_use]
     pub fn noun(self) -> &'static str {
         match self {
-            Self::Startup | Self::AtOnce | Self::Deferred | Self::Entry => "entry",
+            Self::Startup
+            | Self::AtOnce
+            | Self::Deferred
+            | Self::Entry
+            | Self::Repeats
+            | Self::Carried => "entry",
             Self::Route => "route",
             Self::Chunk => "chunk",
             Self::File => "file",

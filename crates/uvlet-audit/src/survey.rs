@@ -15,6 +15,7 @@ use crate::{
     graph::Reach,
     lens::{CellSet, Lens},
     visits::Visit,
+    waste,
 };
 
 /// The answer.
@@ -106,6 +107,8 @@ pub struct EntryRow {
     pub at_once: Part,
     /// What can come later.
     pub deferred: Deferred,
+    /// Of startup, what nothing in the entry reaches; none where that is not known.
+    pub carried: Option<Sizes>,
 }
 
 /// Something that is asked of another host.
@@ -284,7 +287,9 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     }
     let requests = requests(record);
     let all = |file: &FileId| startup_count[file.at()] == 1;
-    let entries = record.entries.iter().zip(&lens.reach).map(|(entry, reach)| EntryRow {
+    let carried = waste::carried(lens);
+    let entries = record.entries.iter().zip(&lens.reach).enumerate();
+    let entries = entries.map(|(at, (entry, reach))| EntryRow {
         name: entry.name.clone(),
         aliases: entry.aliases.clone(),
         routes: entry.routes.clone(),
@@ -293,6 +298,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         startup: startup(lens, &reach.startup, &all),
         at_once: of_files(lens, &[&reach.startup[..], &reach.at_once].concat()),
         deferred: deferred(lens, reach, &requests),
+        carried: carried.get(&at).map(|cells| lens.amount(cells).sizes()),
     });
     let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
     let kinds = Kind::ALL.into_iter().filter_map(|kind| {

@@ -65,8 +65,27 @@ impl Kind {
     }
 }
 
+/// Something that is no kind of finding.
+#[derive(Debug, thiserror::Error)]
+#[error("there is no kind `{name}`, {}", crate::nearest::remedy(.name, Kind::ALL.iter().map(|kind| kind.name())))]
+pub struct UnknownKind {
+    name: String,
+}
+
+impl std::str::FromStr for Kind {
+    type Err = UnknownKind;
+
+    fn from_str(text: &str) -> Result<Self, UnknownKind> {
+        let kind = Self::ALL.into_iter().find(|kind| kind.name() == text);
+        kind.ok_or_else(|| UnknownKind { name: text.to_owned() })
+    }
+}
+
+/// A way to find.
+type Find = fn(&Ground<'_>) -> Vec<Found>;
+
 /// The ways to find, one per kind.
-const ALL: [(Kind, fn(&Ground<'_>) -> Vec<Found>); 5] = [
+const ALL: [(Kind, Find); 5] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::WholeFamily, family::find),

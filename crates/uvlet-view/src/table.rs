@@ -116,10 +116,39 @@ fn wrapped(text: &str, columns: usize, indent: usize) -> String {
             lines.push(' ');
             used += 1;
         }
-        lines.push_str(word);
-        used += width;
+        // A path that is longer than a line goes on in the next.
+        let mut rest = word;
+        while let Some(end) = break_in(rest, columns.saturating_sub(used)) {
+            lines.push_str(&rest[..end]);
+            lines.push('\n');
+            lines.push_str(&" ".repeat(indent));
+            used = indent;
+            rest = &rest[end..];
+        }
+        lines.push_str(rest);
+        used += crate::name::width(rest);
     }
     lines
+}
+
+/// Where a word that does not fit is broken: behind a slash if there is one.
+fn break_in(word: &str, room: usize) -> Option<usize> {
+    if crate::name::width(word) <= room || room < 8 {
+        return None;
+    }
+    let mut fits = 0;
+    let mut slash = 0;
+    for (at, c) in word.char_indices() {
+        let end = at + c.len_utf8();
+        if crate::name::width(&word[..end]) > room {
+            break;
+        }
+        fits = end;
+        if c == '/' {
+            slash = end;
+        }
+    }
+    Some(if slash > 0 { slash } else { fits }).filter(|end| *end > 0)
 }
 
 /// The words of a sentence; a unit stays with its number.
@@ -146,5 +175,6 @@ mod tests {
     fn sentences_break_at_spaces_but_not_before_a_unit() {
         assert_eq!(wrapped("  it is 12 kB, and so", 12, 4), "  it is\n    12 kB,\n    and so");
         assert_eq!(wrapped("endless", 3, 0), "endless");
+        assert_eq!(wrapped("in src/pages/booking.js", 14, 2), "in\n  src/pages/\n  booking.js");
     }
 }

@@ -17,6 +17,7 @@ use std::{
 use uvlet_audit::{
     gate::{Budget, Scope, Strictness},
     selector::Selector,
+    waste,
 };
 use uvlet_record::sizes::{Coding, Measure};
 
@@ -152,7 +153,7 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
 }
 
 fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget, reader::Wrong> {
-    table.only(&["total", "each", "absent", "at_most", "warn_above", "measure"])?;
+    table.only(&["total", "each", "absent", "waste", "at_most", "warn_above", "measure"])?;
     let (key, scope) = scope(name, table)?;
     let at_most = table.with("at_most", size::parse)?;
     let warn_above = table.with("warn_above", size::parse)?;
@@ -199,6 +200,9 @@ fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), reader:
             found.push((key, scope(selector)));
         }
     }
+    if let Some(kind) = table.parsed::<waste::Kind>("waste")? {
+        found.push(("waste", Scope::Waste(kind)));
+    }
     let second = found.get(1).map(|(key, _)| *key);
     match (found.into_iter().next(), second) {
         (Some(first), None) => Ok(first),
@@ -207,7 +211,7 @@ fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), reader:
                 .wrong(&format!("budget `{name}` has both `{first}` and `{second}`; keep one")))
         }
         (None, _) => Err(table.wrong(&format!(
-            "budget `{name}` says nothing of what; add `total`, `each` or `absent`"
+            "budget `{name}` says nothing of what; add `total`, `each`, `absent` or `waste`"
         ))),
     }
 }

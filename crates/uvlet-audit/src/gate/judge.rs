@@ -3,13 +3,15 @@
 
 use std::collections::{BTreeSet, HashSet};
 
-use uvlet_record::{FileId, Kind, Notice, Owner, Remark, sizes::Measure};
+use uvlet_record::{FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure};
 
-use super::{Budget, BudgetRow, Heavy, LimitKind, Reason, Scope, Strictness, Verdict};
+use super::{Aids, Budget, BudgetRow, Heavy, LimitKind, Reason, Scope, Strictness, Verdict};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, Missing, Renamed, Selection, SelectorError},
+    waste::{Wanted, waste},
+    why::Network,
 };
 
 /// Contributors that are named.
@@ -20,6 +22,7 @@ const NAMED: usize = 3;
 /// The rows of a gate while they are made.
 pub(super) struct Judge<'l, 'r> {
     pub(super) lens: &'l Lens<'r>,
+    pub(super) aids: Aids<'l>,
     pub(super) strictness: Strictness,
     pub(super) rows: Vec<BudgetRow>,
     pub(super) notices: Vec<Notice>,
@@ -44,6 +47,18 @@ impl Judge<'_, '_> {
                 self.remark(budget, &found);
                 let Selection { cells, least, most, .. } = found;
                 self.hold(budget, Subject { item: None, cells, least, most, obstacles });
+            }
+            Scope::Waste(kind) => {
+                let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
+                let Aids { texts, languages } = self.aids;
+                let found = waste(self.lens, texts, languages, &wanted, budget.measure);
+                let cells: CellSet =
+                    found.findings.iter().flat_map(|finding| finding.cells.iter()).collect();
+                let (least, most) = (cells.clone(), cells.clone());
+                self.hold(
+                    budget,
+                    Subject { item: None, cells, least, most, obstacles: Vec::new() },
+                );
             }
             Scope::Each(selector) => {
                 let (items, found) = selector::items(selector, self.lens)?;
@@ -161,7 +176,8 @@ impl Judge<'_, '_> {
                 Judged::open(limit_kind, obstacles.clone())
             } else if bounds.least > limit {
                 let over_by = is.max(bounds.least) - limit;
-                Judged { verdict: exceeded, is: Some(is), over_by, because: Vec::new() }
+                let because = if is_ban { self.brought_in(&least) } else { Vec::new() };
+                Judged { verdict: exceeded, is: Some(is), over_by, because }
             } else if bounds.most <= limit {
                 Judged { verdict: Verdict::Held, is: Some(is), over_by: 0, because: Vec::new() }
             } else {
@@ -172,13 +188,47 @@ impl Judge<'_, '_> {
         }
     }
 
+    /// The shortest chain that brings in what must not be there.
+    fn brought_in(&self, cells: &CellSet) -> Vec<Reason> {
+        let record = self.lens.record;
+        let owners = cells.iter().map(|id| record.cells[id.at()].owner);
+        let modules: BTreeSet<ModuleId> = owners
+            .filter_map(|owner| match owner {
+                Owner::Module(id) => Some(id),
+                _ => None,
+            })
+            .collect();
+        let modules: Vec<ModuleId> = modules.into_iter().collect();
+        let ways = Network::of(record).toward(&modules);
+        let roots = record.entries.iter().flat_map(|entry| {
+            entry.roots.iter().filter_map(|&root| Some((ways.cost(root)?, root, &entry.name)))
+        });
+        let Some((_, root, entry)) = roots.min_by_key(|(cost, root, _)| (*cost, *root)) else {
+            return Vec::new();
+        };
+        let steps = ways.from(root);
+        let mut names: Vec<&str> = Vec::new();
+        for &(id, _) in &steps {
+            // Steps of one package are one.
+            let name = match record.package_of(id).filter(|package| !package.own) {
+                Some(package) => package.name.as_str(),
+                None => record.module(id).path.as_str(),
+            };
+            if names.last() != Some(&name) {
+                names.push(name);
+            }
+        }
+        let message = format!("{entry} brings it in: {}", names.join(" → "));
+        vec![Reason { code: "brought-in".to_owned(), message }]
+    }
+
     fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Judged) {
         let is_ban = row.limit_kind == LimitKind::Absent;
         self.rows.push(BudgetRow {
             app: None,
             name: budget.name.clone(),
             item: row.item,
-            selector: budget.scope.selector().text().to_owned(),
+            selector: budget.scope.text().to_owned(),
             limit_kind: row.limit_kind,
             measure: if is_ban { Measure::Emitted } else { budget.measure },
             base: None,

@@ -10,7 +10,10 @@ use std::{cell::RefCell, collections::BTreeSet};
 use uvlet_record::{Kind, Module, OtherName, Owner};
 
 use super::{Named, Plain, Selector, SelectorError, Tree};
-use crate::lens::{CellSet, Lens};
+use crate::{
+    lens::{CellSet, Lens},
+    waste,
+};
 
 /// What a selector names in a record.
 #[derive(Clone, Debug, Default)]
@@ -256,6 +259,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
             Plain::Unattributed => Sets::certain(owned(&|owner| owner == Owner::Unattributed)),
             Plain::Scripts => kind(Kind::Script),
             Plain::Styles => kind(Kind::Style),
+            Plain::Repeats => Sets::with(waste::repeats(self.lens), &self.anybodys(&|_| true)),
         }
     }
 

@@ -18,6 +18,7 @@ use super::{
 use crate::{
     lens::{CellSet, Lens},
     nearest::nearest,
+    waste,
 };
 
 impl<'r> Evaluation<'_, 'r, '_> {
@@ -38,6 +39,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
             Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
                 self.entries(set, &name)
             }
+            Named::Repeats | Named::Carried => self.in_vain(set, &name),
             Named::Route => self.routes(&name),
             Named::Chunk => return Ok(self.chunks(&name, at)),
             Named::File => {
@@ -96,6 +98,37 @@ impl<'r> Evaluation<'_, 'r, '_> {
                 item.most = std::mem::take(&mut item.most).or(&maybe);
             }
             items.push(item);
+        }
+        items
+    }
+
+    /// What entries download twice, or carry along; where the latter is not known, it may be any of
+    /// their scripts.
+    fn in_vain(&self, set: Named, name: &Name<'_>) -> Vec<Item> {
+        let record = self.lens.record;
+        let names =
+            record.entries.iter().flat_map(|entry| entry.aliases.iter().chain([&entry.name]));
+        let matching = name.matching(names.map(String::as_str));
+        let carried =
+            if set == Named::Carried { waste::carried(self.lens) } else { BTreeMap::new() };
+        let mut items = Vec::new();
+        for (at, entry) in record.entries.iter().enumerate() {
+            let mut names = entry.aliases.iter().chain([&entry.name]);
+            if !names.any(|name| matching.contains(name.as_str())) {
+                continue;
+            }
+            let startup = self.lens.files(self.lens.reach[at].startup.iter().copied());
+            let sets = match (set, carried.get(&at)) {
+                (Named::Repeats, _) => {
+                    let maybe = self.anybodys(&|_| true).and(&startup);
+                    Sets::with(waste::repeats_of(self.lens, at), &maybe)
+                }
+                (_, Some(cells)) => {
+                    Sets::with(cells.clone(), &self.anybodys(&|_| true).and(&startup))
+                }
+                (_, None) => Sets::with(CellSet::default(), &startup),
+            };
+            items.push(sets.item(&entry.name));
         }
         items
     }
@@ -307,7 +340,12 @@ impl<'r> Evaluation<'_, 'r, '_> {
                     .filter_map(|module| module.path.rsplit_once('/').map(|(folder, _)| folder));
                 texts(&mut folders.collect::<BTreeSet<_>>().into_iter())
             }
-            Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => texts(
+            Named::Startup
+            | Named::AtOnce
+            | Named::Deferred
+            | Named::Entry
+            | Named::Repeats
+            | Named::Carried => texts(
                 &mut record
                     .entries
                     .iter()

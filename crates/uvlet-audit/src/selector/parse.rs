@@ -89,7 +89,8 @@ impl<'t> Parser<'t> {
             self.close()?;
             return Ok(Tree::Holding(Box::new(inner)));
         }
-        if let Some(&(_, set)) = find_named {
+        let is_plain = Plain::ALL.iter().any(|(name, _)| *name == word) && !has_argument;
+        if let Some(&(_, set)) = find_named.filter(|_| !is_plain) {
             if !has_argument {
                 return Err(self.error(&format!("expected `(`, as in {word}(*)")));
             }

@@ -92,7 +92,8 @@ fn what(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Option<&'st
         return Some("languages");
     }
     let name = folder.rsplit('/').next().unwrap_or(folder);
-    if !FOLDERS.contains(&name) && !(name == "modules" && folder.contains("core-js")) {
+    let is_of_polyfills = name == "modules" && folder.contains("core-js");
+    if !is_of_polyfills && !FOLDERS.contains(&name) {
         return None;
     }
     Some(match name {

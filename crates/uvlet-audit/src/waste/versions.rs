@@ -10,23 +10,20 @@ use crate::lens::CellSet;
 /// One install, with its bytes.
 struct Install {
     package: PackageId,
-    modules: Vec<ModuleId>,
     cells: CellSet,
 }
 
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let (lens, record) = (ground.lens, ground.record());
-    let mut installs: BTreeMap<PackageId, (Vec<ModuleId>, Vec<CellId>)> = BTreeMap::new();
+    let mut installs: BTreeMap<PackageId, Vec<CellId>> = BTreeMap::new();
     for (id, cells) in cells_of_modules(record, &ground.apart) {
         if let Some(package) = record.module(id).package {
-            let (modules, all) = installs.entry(package).or_default();
-            modules.push(id);
-            all.extend(cells);
+            installs.entry(package).or_default().extend(cells);
         }
     }
     let mut by_name: BTreeMap<&str, Vec<Install>> = BTreeMap::new();
-    for (package, (modules, cells)) in installs {
-        let install = Install { package, modules, cells: cells.into_iter().collect() };
+    for (package, cells) in installs {
+        let install = Install { package, cells: cells.into_iter().collect() };
         by_name.entry(&record.packages[package.at()].name).or_default().push(install);
     }
     by_name.retain(|_, installs| installs.len() > 1);
@@ -76,7 +73,10 @@ fn asked(ground: &Ground<'_>, install: &Install) -> String {
     let record = ground.record();
     let Package { place, version, .. } = &record.packages[install.package.at()];
     let version = version.as_deref().map(|version| format!(" ({version})")).unwrap_or_default();
-    let askers = install.modules.iter().flat_map(|&id| ground.network.askers(id));
+    // A module that left no byte may be the one that is asked for.
+    let modules = (0..record.modules.len()).map(ModuleId::new);
+    let modules = modules.filter(|id| record.module(*id).package == Some(install.package));
+    let askers = modules.flat_map(|id| ground.network.askers(id));
     let outside = askers
         .map(|edge| edge.from)
         .filter(|id| record.module(*id).package != Some(install.package));

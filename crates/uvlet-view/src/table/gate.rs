@@ -180,7 +180,11 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
     let because = because.join("; ");
     match (row.verdict, row.limit_kind) {
         (Verdict::Broken, LimitKind::Absent) => {
-            format!("{is} {measure} are there, and none may be.{heaviest}")
+            let because = match because.as_str() {
+                "" => String::new(),
+                because => format!(" {because}."),
+            };
+            format!("{is} {measure} are there, and none may be.{heaviest}{because}")
         }
         (Verdict::Broken, _) => {
             let over = units.size(row.over_by);

@@ -379,6 +379,15 @@ fn one_entry(
         text.push_str(&wrapped(&line, columns, 4));
         text.push('\n');
     }
+    let carried = entry.carried.as_ref().map_or(0, |sizes| sizes.get(measure));
+    if carried > 0 {
+        let line = format!(
+            "  {} of it is carried along: nothing in {} reaches it",
+            units.size(carried),
+            plain(&entry.name)
+        );
+        text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
+    }
     text.push_str(&files(entry, screen, notes, all));
     text.push_str(&loads(entry, screen, all));
     text.push_str(&visits(entry, survey, screen));

@@ -127,9 +127,12 @@ fn said(missing: &Missing, lens: &Lens<'_>) -> String {
         return missing.said();
     }
     let names: Vec<&str> = match missing.set {
-        Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
-            record.entries.iter().map(|entry| entry.name.as_str()).collect()
-        }
+        Named::Startup
+        | Named::AtOnce
+        | Named::Deferred
+        | Named::Entry
+        | Named::Repeats
+        | Named::Carried => record.entries.iter().map(|entry| entry.name.as_str()).collect(),
         Named::Route => lens.visits.iter().map(|visit| visit.route.as_str()).collect(),
         Named::Chunk => record.chunks.iter().map(|chunk| chunk.name.as_str()).collect(),
         Named::File => record.files.iter().map(|file| file.path.as_str()).collect(),

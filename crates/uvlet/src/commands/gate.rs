@@ -3,7 +3,7 @@
 use std::path::PathBuf;
 
 use uvlet_audit::{
-    gate::{Verdict, gate},
+    gate::{Aids, Verdict, gate},
     lens::Lens,
 };
 use uvlet_view::{
@@ -27,14 +27,15 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     }
     let show = &arguments.show;
     let judged = config.budgets.iter().map(|budget| budget.measure).collect();
-    let Opened { path, record, .. } = open(Wanted {
+    let Opened { path, record, texts, .. } = open(Wanted {
         build: &arguments.build,
         config: Some(&config),
         measures: Measures { list: judged, all: false },
         format: show.format,
-        sources: false,
+        sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
     })?;
-    let answer = gate(&Lens::new(&record), &config.budgets, config.strictness)
+    let aids = Aids { texts: &*texts, languages: &config.languages };
+    let answer = gate(&Lens::new(&record), &config.budgets, config.strictness, aids)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let notices = wording::notices(&[record.notices.clone(), answer.notices.clone()].concat());
     let shown = match arguments.listed {

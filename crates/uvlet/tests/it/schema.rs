@@ -149,6 +149,7 @@ mod strict {
         startup: Startup,
         at_once: Files,
         deferred: Deferred,
+        carried: Option<Sizes>,
     }
 
     #[derive(Deserialize)]
