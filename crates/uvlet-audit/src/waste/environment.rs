@@ -119,10 +119,10 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     found
 }
 
-/// `react.development.js`, `dist/development/index.mjs`.
+/// `react.development.js`. A folder of that name is no sign: some packages offer nothing else.
 fn is_development(path: &str) -> bool {
     let inside = path.rsplit("node_modules/").next().unwrap_or(path);
-    inside.contains(".development.") || inside.contains("/development/")
+    inside.contains(".development.")
 }
 
 fn asked(ground: &Ground<'_>, ids: &[ModuleId]) -> String {

@@ -86,6 +86,63 @@ pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&P
     let Graph { edges, unresolved } = found;
     record.edges = edges.into_iter().filter(|edge| edge.from != edge.to).collect();
     record.unresolved_requests = unresolved.into_iter().collect();
+    lead_to_packages(record);
+}
+
+/// Ties requests for packages that could not be told to the package's index among its modules, else to
+/// those that no other one of it asks for: what lay between left no trace, as where a package's own map
+/// names older sources.
+fn lead_to_packages(record: &mut Record) {
+    let mut of_package: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();
+    let mut places: BTreeMap<&str, BTreeSet<&str>> = BTreeMap::new();
+    for id in (0..record.modules.len()).map(ModuleId::new) {
+        if let Some(package) = record.package_of(id) {
+            of_package.entry(&package.name).or_default().push(id);
+            places.entry(&package.name).or_default().insert(&package.place);
+        }
+    }
+    let package = |id: ModuleId| record.module(id).package;
+    let asked: BTreeSet<ModuleId> = record
+        .edges
+        .iter()
+        .filter(|edge| package(edge.from) == package(edge.to))
+        .map(|edge| edge.to)
+        .collect();
+    let mut told = BTreeSet::new();
+    let mut edges = BTreeSet::new();
+    for (at, lost) in record.unresolved_requests.iter().enumerate() {
+        let name = lost.request.as_str();
+        let is_one = places.get(name).is_some_and(|places| places.len() == 1);
+        let Some(modules) = of_package.get(name).filter(|_| is_one) else { continue };
+        if package(lost.from) == package(modules[0]) {
+            continue;
+        }
+        let indices = modules.iter().copied().filter(|id| is_index(&record.module(*id).path));
+        let depth = |id: &ModuleId| record.module(*id).path.matches('/').count();
+        let heads: Vec<ModuleId> = match indices.min_by_key(depth) {
+            Some(index) => vec![index],
+            None => modules.iter().copied().filter(|id| !asked.contains(id)).collect(),
+        };
+        for to in heads {
+            told.insert(at);
+            let (from, kind, request) = (lost.from, lost.kind, Some(lost.request.clone()));
+            let basis = EdgeBasis::Inferred;
+            edges.insert(Edge { from, to, kind, request, names: None, basis });
+        }
+    }
+    let mut at = 0;
+    record.unresolved_requests.retain(|_| {
+        at += 1;
+        !told.contains(&(at - 1))
+    });
+    record.edges.extend(edges);
+    record.edges.sort_unstable();
+    record.edges.dedup();
+}
+
+fn is_index(path: &str) -> bool {
+    let name = path.rsplit('/').next().unwrap_or(path);
+    name.split('.').next() == Some("index")
 }
 
 /// Edges while they are found.

@@ -81,6 +81,18 @@ pub(crate) fn sentence(why: &Why, screen: &Screen) -> String {
     let chain = most.and_then(|most| why.chains.iter().find(|chain| chain.entry == most.entry));
     let chain = chain.or_else(|| why.chains.first());
     let cause = chain.map(|chain| cause(chain, why)).unwrap_or_default();
+    let is_early = |chain: &Chain| chain.when == Moment::Startup && is_deferred(chain);
+    if let (Some(chain), Some(place)) = (
+        chain.filter(|chain| is_early(chain)),
+        why.lies_in.iter().find(|place| !place.startup_of.is_empty()),
+    ) {
+        return format!(
+            "{name} is there at startup of {}, since it lies in {}; {} asks for it only on demand.",
+            some(&startup),
+            plain(&place.file),
+            plain(&chain.entry)
+        );
+    }
     if let (false, Some(most)) = (startup.is_empty(), most) {
         return format!(
             "{name} is there at startup of {}{cause}; without it {} would start with {} less.",
@@ -117,6 +129,11 @@ fn cause(chain: &Chain, why: &Why) -> String {
         };
     };
     format!(", because {} {} it", plain(&asker.module), last.by.map_or("asks for", verb))
+}
+
+/// Whether a chain leads over a load on demand.
+fn is_deferred(chain: &Chain) -> bool {
+    chain.steps.iter().any(|step| step.by.is_some_and(EdgeKind::is_deferred))
 }
 
 /// What a module does to another.
