@@ -398,3 +398,6 @@ fn places(lens: &Lens<'_>, subject: &Subject) -> Vec<Place> {
     places.sort_by(|a, b| b.sizes.emitted.cmp(&a.sizes.emitted).then_with(|| a.file.cmp(&b.file)));
     places
 }
+
+#[cfg(test)]
+mod tests;

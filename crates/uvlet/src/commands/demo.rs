@@ -15,7 +15,7 @@ use crate::{
 const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
 
 /// What is shown, in the order in which people ask.
-const WALK: [(&str, &[&str]); 6] = [
+const WALK: [(&str, &[&str]); 8] = [
     (
         "What does each page make a visitor download before it can run?",
         &["survey", "esbuild-before"],
@@ -44,6 +44,11 @@ const WALK: [(&str, &[&str]); 6] = [
             "5",
         ],
     ),
+    (
+        "Why is the chart drawer on the booking page, which draws nothing?",
+        &["why", "esbuild-before", "burgee-plot", "--from", "booking"],
+    ),
+    ("What need not be there?", &["waste", "esbuild-before", "--top", "4"]),
     ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
     ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
     ("And its promises:", &["gate", "esbuild-after"]),

@@ -23,3 +23,4 @@ mod selectors;
 mod support;
 mod targets;
 mod told;
+mod why;

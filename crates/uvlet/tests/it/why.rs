@@ -1,0 +1,215 @@
+//! Why something is in a build, and what of it is there twice or for nobody.
+
+use std::collections::BTreeSet;
+
+use rstest::rstest;
+use serde_json::Value;
+
+use crate::support::{Folder, demo, json, map, uvlet};
+
+fn builds() -> std::path::PathBuf {
+    demo().join("builds")
+}
+
+fn steps(chain: &Value) -> Vec<&str> {
+    chain["steps"].as_array().unwrap().iter().map(|step| step["module"].as_str().unwrap()).collect()
+}
+
+#[test]
+fn the_chain_that_drags_the_chart_drawer_into_a_page_without_charts() {
+    let why = json(&builds(), &["why", "esbuild-before", "burgee-plot", "--from", "booking"]);
+    let chain = &why["chains"][0];
+    assert_eq!((&chain["entry"], &chain["when"]), (&"booking".into(), &"startup".into()));
+    assert_eq!(
+        steps(chain),
+        [
+            "src/booking/main.js",
+            "src/shared/ui.js",
+            "node_modules/@kelpwick/ui/src/index.js",
+            "node_modules/@kelpwick/ui/src/plot-card.js",
+            "node_modules/burgee-plot/src/index.js",
+        ]
+    );
+    let said = uvlet(&builds(), &["why", "esbuild-before", "burgee-plot"]).out;
+    assert!(
+        said.starts_with("burgee-plot is there at startup of booking, crew and timetable, because")
+    );
+    // Once it is mended, only the pages that draw have it.
+    let why = json(&builds(), &["why", "esbuild-after", "burgee-plot"]);
+    let entries: BTreeSet<&str> = why["chains"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|chain| chain["entry"].as_str().unwrap())
+        .collect();
+    assert!(!entries.contains("booking"), "{entries:?}");
+}
+
+#[test]
+fn what_loads_later_is_told_by_the_call_that_loads_it() {
+    for build in ["esbuild-after", "vite-after", "webpack-after", "rspack-after", "rollup-after"] {
+        let why = json(&builds(), &["why", build, "booking/refund-dialog.js"]);
+        assert_eq!(why["chains"][0]["when"], "deferred", "{build}");
+        let last = why["chains"][0]["steps"].as_array().unwrap().last().unwrap().clone();
+        assert_eq!((&last["by"], &why["at_startup"]), (&"dynamic".into(), &serde_json::json!([])));
+    }
+}
+
+#[rstest]
+#[case("index.js", "may be any of node_modules/")]
+#[case("moorlin", "no package or module is called `moorlin`, did you mean moorline?")]
+#[case("chunk(nowhere)", "no chunk is called `nowhere`")]
+#[case("moorline@9", "no package or module is called `moorline@9`")]
+fn what_is_not_there_or_several_is_one_line(#[case] target: &str, #[case] message: &str) {
+    let said = uvlet(&builds(), &["why", "esbuild-before", target]);
+    assert_eq!((said.status, said.out.as_str(), said.err.lines().count()), (2, "", 1));
+    assert!(said.err.contains(message), "{}", said.err);
+}
+
+#[test]
+fn without_edges_it_is_told_by_the_file() {
+    let folder = Folder::new()
+        .with("d/index.html", "<script src=a.js></script>")
+        .with("d/a.js", "abcd\n//# sourceMappingURL=a.js.map")
+        .with("d/a.js.map", map(&[(0, "../src/a.js"), (2, "../node_modules/hull/i.js")]));
+    let said = uvlet(folder.path(), &["why", "d", "hull"]).out;
+    assert!(said.contains("it lies in a.js, which it loads"), "{said}");
+    assert!(said.contains("Nobody says who asks for whom"), "{said}");
+    // The build may be left out where the project has one.
+    let folder = Folder::new()
+        .with("package.json", r#"{"name":"quay","scripts":{}}"#)
+        .with("dist/a.js", "abcd\n//# sourceMappingURL=a.js.map")
+        .with("dist/a.js.map", map(&[(0, "../src/a.js"), (2, "../node_modules/hull/i.js")]));
+    assert_eq!(uvlet(folder.path(), &["why", "hull"]).status, 0);
+}
+
+/// Ids of findings, by kind.
+fn found(build: &str, kind: &str) -> Vec<String> {
+    let waste = json(&builds(), &["waste", build, "--kind", kind]);
+    let ids = waste["findings"].as_array().unwrap().iter();
+    let mut ids: Vec<String> = ids.map(|f| f["id"].as_str().unwrap().to_owned()).collect();
+    ids.sort();
+    ids
+}
+
+#[rstest]
+#[case("esbuild-before", 19)]
+#[case("webpack-before", 19)]
+#[case("rspack-before", 19)]
+// Only the style of all pages.
+#[case("rollup-before", 1)]
+#[case("vite-before", 0)]
+#[case("sveltekit-before", 0)]
+fn every_fault_of_the_site_is_found(#[case] build: &str, #[case] copies: usize) {
+    assert_eq!(found(build, "whole-family"), ["whole-family:eddeb50c"]);
+    assert_eq!(found(build, "several-versions"), ["several-versions:592b98ce"]);
+    assert_eq!(found(build, "copied-module").len(), copies);
+    assert_eq!(found(build, "wrong-environment"), Vec::<String>::new());
+    let waste = json(&builds(), &["waste", build, "--kind", "several-versions"]);
+    let cause = waste["findings"][0]["cause"].as_str().unwrap();
+    assert!(cause.contains("node_modules/halyard-forms/src/form.js"), "{cause}");
+}
+
+/// What is left once the faults are mended.
+#[rstest]
+// The style of all pages is in each page's own.
+#[case("esbuild-after", &["copied-module:9cb98a3c"])]
+#[case("rollup-after", &["copied-module:9cb98a3c"])]
+#[case("vite-after", &[])]
+#[case("sveltekit-after", &[])]
+// Small modules that two or three pages share are left where they are: each time in every chunk.
+#[case("webpack-after", &["copied-module:058ab0e8", "copied-module:0fb0ce38", "copied-module:454a3d50", "copied-module:d79dd9e6"])]
+#[case("rspack-after", &["copied-module:058ab0e8", "copied-module:0fb0ce38", "copied-module:454a3d50", "copied-module:d79dd9e6"])]
+fn nothing_is_found_that_is_no_fault(#[case] build: &str, #[case] left: &[&str]) {
+    let waste = json(&builds(), &["waste", build]);
+    let mut ids: Vec<&str> =
+        waste["findings"].as_array().unwrap().iter().map(|f| f["id"].as_str().unwrap()).collect();
+    ids.sort_unstable();
+    assert_eq!(ids, left);
+}
+
+#[test]
+fn copies_in_one_visit_are_told_from_copies_in_the_cache() {
+    let source = |name: &str| format!("../src/{name}.js");
+    let script = |own: &str| map(&[(0, source(own).as_str()), (2, "../src/shared.js")]);
+    let folder = Folder::new()
+        .with("d/one.html", "<script src=a.js></script><script src=b.js></script>")
+        .with("d/two.html", "<script src=c.js></script>")
+        .with("d/a.js", "aash\n//# sourceMappingURL=a.js.map")
+        .with("d/b.js", "bbshshsh\n//# sourceMappingURL=b.js.map")
+        .with("d/c.js", "ccsh\n//# sourceMappingURL=c.js.map")
+        .with("d/a.js.map", script("a"))
+        .with("d/b.js.map", script("b"))
+        .with("d/c.js.map", script("c"));
+    let waste = json(folder.path(), &["waste", "d"]);
+    let [finding] = waste["findings"].as_array().unwrap().as_slice() else { panic!("{waste}") };
+    // The heaviest copy stays in the build; the first that a page loads stays on that page.
+    let [visit] = finding["by_entry"].as_array().unwrap().as_slice() else { panic!("{finding}") };
+    assert_eq!((&visit["entry"], &visit["sizes"]["emitted"]), (&"one".into(), &6.into()));
+    assert_eq!(finding["recoverable"]["emitted"], 2 + 2);
+    for (selector, bytes) in [("repeats", 4), ("repeats(one)", 6), ("repeats(two)", 0)] {
+        let told = json(folder.path(), &["attribute", "d", "--in", selector]);
+        assert_eq!(told["total"]["sizes"]["emitted"], bytes, "{selector}");
+    }
+}
+
+#[test]
+fn what_a_page_carries_along_is_in_the_survey_and_in_budgets() {
+    let here = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/builds");
+    let survey = json(&here, &["survey", "shared-chunk"]);
+    let carried = |entry: usize| survey["entries"][entry]["carried"]["emitted"].as_u64();
+    assert_eq!(carried(0), Some(0));
+    assert!(carried(1).unwrap() > 0);
+    let told = json(&here, &["attribute", "shared-chunk", "--in", "carried(b)"]);
+    assert_eq!(told["total"]["sizes"]["emitted"].as_u64(), carried(1));
+    // Where nobody says who asks for whom, a budget on it is not held.
+    let folder = Folder::new()
+        .with("d/index.html", "<script src=a.js></script>")
+        .with("d/a.js", "a()")
+        .with(
+            "uvlet.toml",
+            "[build]\nfolder = \"d\"\n[budget.c]\ntotal = \"carried(*)\"\nat_most = \"1 B\"\n",
+        );
+    assert_eq!(uvlet(folder.path(), &["gate"]).status, 2);
+}
+
+#[test]
+fn budgets_on_findings_and_bans_that_name_the_chain() {
+    let settings = "[budget.once]\nwaste = \"several-versions\"\nat_most = \"0 B\"\n\
+                    [budget.no-charts]\nabsent = \"startup(booking) and package(burgee-plot)\"\n";
+    let folder = Folder::new().with("uvlet.toml", settings);
+    let gate =
+        |build: &str| uvlet(folder.path(), &["gate", builds().join(build).to_str().unwrap()]);
+    let said = gate("esbuild-before");
+    assert_eq!(said.status, 1, "{}", said.err);
+    assert!(said.out.contains("booking brings it in: src/booking/main.js"), "{}", said.out);
+    assert!(said.out.contains("fairlead-bus"), "{}", said.out);
+    assert_eq!(gate("esbuild-after").status, 0);
+    let folder = Folder::new()
+        .with("uvlet.toml", "[budget.a]\nwaste = \"copied-modul\"\nat_most = \"1 B\"\n");
+    let said = uvlet(folder.path(), &["gate", builds().join("esbuild-after").to_str().unwrap()]);
+    assert!(said.err.contains("did you mean copied-module?"), "{}", said.err);
+}
+
+#[test]
+fn wanted_languages_are_left_out_of_a_family() {
+    let folder = Folder::new().with("uvlet.toml", "languages = [\"en\", \"da\"]\n");
+    let build = builds().join("esbuild-before");
+    let family = |here: &std::path::Path| {
+        let asked = ["waste", build.to_str().unwrap(), "--kind", "whole-family"];
+        json(here, &asked)["findings"][0].clone()
+    };
+    let (known, all) = (family(folder.path()), family(&builds()));
+    let emitted = |finding: &Value| finding["recoverable"]["emitted"].as_u64().unwrap();
+    assert_eq!((&known["bound"], &all["bound"]), (&"exact".into(), &"at-most".into()));
+    let two = json(
+        &builds(),
+        &[
+            "attribute",
+            "esbuild-before",
+            "--in",
+            "module(**/locale/en.js) or module(**/locale/da.js)",
+        ],
+    );
+    assert_eq!(emitted(&all) - emitted(&known), two["total"]["sizes"]["emitted"].as_u64().unwrap());
+}
