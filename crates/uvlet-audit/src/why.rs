@@ -6,7 +6,7 @@
 mod network;
 pub mod subject;
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashSet};
 
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -14,7 +14,7 @@ use uvlet_record::{Edge, EdgeBasis, EdgeKind, FileId, ModuleId, Owner, Record, s
 
 use crate::lens::{CellSet, Lens};
 pub use network::Network;
-use subject::Subject;
+use subject::{Subject, SubjectKind};
 
 /// The answer.
 #[derive(Debug, Serialize, JsonSchema)]
@@ -158,10 +158,11 @@ pub fn why(lens: &Lens<'_>, subject: &Subject, wanted: &Wanted) -> Why {
     let record = lens.record;
     let network = Network::of(record);
     let taken = |id: ModuleId| subject.has(id);
+    let cut = Cut::of(record, &network, subject);
     let roots: Vec<ModuleId> =
         record.entries.iter().flat_map(|entry| entry.roots.iter().copied()).collect();
     let before = network.reach(&roots, &|_| true, &|_| false);
-    let after = network.reach(&roots, &|_| true, &taken);
+    let after = network.reach(&roots, &|edge| !cut.has(edge), &taken);
     let leaves = |id: ModuleId| taken(id) || (before[id.at()] && !after[id.at()]);
     let leaving = lens.cells(|_, owner| matches!(owner, Owner::Module(id) if leaves(id)));
     Why {
@@ -176,13 +177,48 @@ pub fn why(lens: &Lens<'_>, subject: &Subject, wanted: &Wanted) -> Why {
             modules: modules_in(record, &leaving).len(),
             packages: whole_packages(record, &leaving, subject),
         },
-        at_startup: at_startup(lens, &network, subject, wanted),
+        at_startup: at_startup(lens, &network, &cut, subject, wanted),
         stays: stays(lens, &network, subject, &after),
         lies_in: places(lens, subject),
         edges: Edges {
             basis: record.edges.iter().map(|edge| edge.basis).max(),
             unresolved: record.unresolved_requests.len(),
         },
+    }
+}
+
+/// Requests that go with a subject: those that lead to it, wherever else they lead. A bundler that says
+/// at once where a handed-on name comes from leads past the module that hands it on.
+struct Cut<'r> {
+    requests: HashSet<(ModuleId, &'r str)>,
+}
+
+impl<'r> Cut<'r> {
+    fn of(record: &'r Record, network: &Network<'r>, subject: &Subject) -> Self {
+        let to = subject.modules.iter().flat_map(|&id| network.askers(id));
+        let to = to.filter(|edge| !subject.has(edge.from));
+        let mut requests: HashSet<(ModuleId, &str)> =
+            to.filter_map(|edge| Some((edge.from, edge.request.as_deref()?))).collect();
+        if subject.kind == SubjectKind::Package {
+            let name = subject.text.rsplit_once('@').map_or("", |(name, _)| name);
+            let is_its = |request: &str| {
+                [subject.text.as_str(), name].into_iter().filter(|name| !name.is_empty()).any(
+                    |name| {
+                        request
+                            .strip_prefix(name)
+                            .is_some_and(|rest| rest.is_empty() || rest.starts_with('/'))
+                    },
+                )
+            };
+            let edges = record.edges.iter().filter(|edge| !subject.has(edge.from));
+            let asked = edges.filter_map(|edge| Some((edge.from, edge.request.as_deref()?)));
+            requests.extend(asked.filter(|(_, request)| is_its(request)));
+        }
+        Self { requests }
+    }
+
+    fn has(&self, edge: &Edge) -> bool {
+        edge.request.as_deref().is_some_and(|request| self.requests.contains(&(edge.from, request)))
     }
 }
 
@@ -304,6 +340,7 @@ fn importers(
 fn at_startup(
     lens: &Lens<'_>,
     network: &Network<'_>,
+    cut: &Cut<'_>,
     subject: &Subject,
     wanted: &Wanted,
 ) -> Vec<LeavingAtStartup> {
@@ -315,12 +352,13 @@ fn at_startup(
         }
         let startup = lens.files(reach.startup.iter().copied());
         let is_here = subject.cells.iter().any(|id| startup.has(id));
-        let is_static = |kind: EdgeKind| !kind.is_deferred();
+        let is_static = |edge: &Edge| !edge.kind.is_deferred();
         let before = network.reach(&entry.roots, &is_static, &|_| false);
         if !is_here && !subject.modules.iter().any(|id| before[id.at()]) {
             continue;
         }
-        let after = network.reach(&entry.roots, &is_static, &|id| subject.has(id));
+        let after = network
+            .reach(&entry.roots, &|edge| is_static(edge) && !cut.has(edge), &|id| subject.has(id));
         let leaves = |id: ModuleId| subject.has(id) || (before[id.at()] && !after[id.at()]);
         let cells: CellSet = startup
             .iter()
@@ -345,7 +383,7 @@ fn stays(
     after: &[bool],
 ) -> Vec<Staying> {
     let record = lens.record;
-    let is_static = |kind: EdgeKind| !kind.is_deferred();
+    let is_static = |edge: &Edge| !edge.kind.is_deferred();
     let needs = network.reach(&subject.modules, &is_static, &|_| false);
     let stays = |id: ModuleId| needs[id.at()] && after[id.at()] && !subject.has(id);
     let mut groups: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();

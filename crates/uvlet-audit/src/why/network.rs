@@ -2,7 +2,7 @@
 
 use std::{cmp::Reverse, collections::BinaryHeap};
 
-use uvlet_record::{Edge, EdgeKind, ModuleId, Record};
+use uvlet_record::{Edge, ModuleId, Record};
 
 /// The edges of a record by both of their ends.
 pub struct Network<'r> {
@@ -48,12 +48,12 @@ impl<'r> Network<'r> {
         self.to[id.at()].iter().map(move |&at| &record.edges[at])
     }
 
-    /// Which modules are reached from some over edges of a kind, past none that is taken out.
+    /// Which modules are reached from some over edges that are followed, past none that is taken out.
     #[must_use]
     pub fn reach(
         &self,
         from: &[ModuleId],
-        follows: &dyn Fn(EdgeKind) -> bool,
+        follows: &dyn Fn(&Edge) -> bool,
         is_taken: &dyn Fn(ModuleId) -> bool,
     ) -> Vec<bool> {
         let mut reached = vec![false; self.record.modules.len()];
@@ -65,7 +65,7 @@ impl<'r> Network<'r> {
         };
         from.iter().for_each(|&id| enter(id, &mut open));
         while let Some(id) = open.pop() {
-            for edge in self.asked(id).filter(|edge| follows(edge.kind)) {
+            for edge in self.asked(id).filter(|edge| follows(edge)) {
                 enter(edge.to, &mut open);
             }
         }
