@@ -24,6 +24,7 @@ pub enum By {
     File,
     Entry,
     Kind,
+    Group,
 }
 
 impl By {
@@ -38,6 +39,7 @@ impl By {
             Self::File => "file",
             Self::Entry => "entry",
             Self::Kind => "kind",
+            Self::Group => "group",
         }
     }
 }
@@ -84,6 +86,7 @@ pub enum RowKind {
     File,
     Entry,
     Kind,
+    Group,
     /// Own code that is no package.
     Own,
     /// Installed code of no package that could be told.
@@ -109,6 +112,7 @@ impl RowKind {
             Self::File => "file",
             Self::Entry => "entry",
             Self::Kind => "kind",
+            Self::Group => "group",
             Self::Own => "own",
             Self::ThirdParty => "third-party",
             Self::Glue => "glue",
@@ -122,8 +126,8 @@ impl RowKind {
     /// It stands for what its name says, and not for a remainder of some sort.
     #[must_use]
     pub fn is_named(self) -> bool {
-        use RowKind::{Chunk, Entry, File, Folder, Kind, Module, Package};
-        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind)
+        use RowKind::{Chunk, Entry, File, Folder, Group, Kind, Module, Package};
+        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind | Group)
     }
 }
 
@@ -175,6 +179,7 @@ enum Who {
     Chunk(String),
     Entry(String),
     Kind(Kind),
+    Group(String),
     /// Installed code of no package that could be told.
     ThirdParty,
     Own,
@@ -202,6 +207,14 @@ pub fn attribute(
         let cell = &record.cells[id.at()];
         let who = match by {
             By::Entry => entries[cell.file.at()].clone(),
+            By::Group => {
+                let group = lens.groups.iter().find(|group| group.selection.cells.has(id));
+                // What is in no group stands by its package.
+                match group {
+                    Some(group) => Who::Group(group.name.clone()),
+                    None => who(lens, By::Package, cell.file, cell.owner),
+                }
+            }
             _ => who(lens, by, cell.file, cell.owner),
         };
         groups.entry(who).or_default().push(id);
@@ -317,7 +330,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Package(id) => record.packages[id.at()].name.clone(),
         Who::Module(id) => record.module(*id).path.clone(),
         Who::File(id) => record.file(*id).path.clone(),
-        Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) => name.clone(),
+        Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) | Who::Group(name) => name.clone(),
         Who::Kind(kind) => kind.name().to_owned(),
         Who::SeveralEntries => "(several entries)".to_owned(),
         Who::NoEntry => "(no entry)".to_owned(),
@@ -335,6 +348,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Chunk(_) => RowKind::Chunk,
         Who::Entry(_) => RowKind::Entry,
         Who::Kind(_) => RowKind::Kind,
+        Who::Group(_) => RowKind::Group,
         Who::SeveralEntries => RowKind::Several,
         Who::NoEntry => RowKind::None,
         Who::ThirdParty => RowKind::ThirdParty,

@@ -9,6 +9,7 @@ use uvlet_record::{
 
 use crate::{
     graph::{self, Reach},
+    selector::{self, Selection, Selector, SelectorError},
     visits::{self, Visit},
 };
 
@@ -42,6 +43,8 @@ pub struct Lens<'r> {
     pub reach: Vec<Reach>,
     /// What a visit of each route fetches.
     pub visits: Vec<Visit>,
+    /// Named groups of bytes, in the order given.
+    pub groups: Vec<Group>,
     /// Per file of the record: the chunk it belongs to.
     chunk_of: Vec<Option<usize>>,
     /// Cells that nobody owns: in scripts and pages, and in styles besides.
@@ -50,6 +53,14 @@ pub struct Lens<'r> {
     style_modules: Option<Vec<ModuleId>>,
     /// Scripts and styles that no entry is known to load.
     unplaced_code: Vec<FileId>,
+}
+
+/// A named group of bytes.
+pub struct Group {
+    /// Its name.
+    pub name: String,
+    /// What is in it.
+    pub selection: Selection,
 }
 
 /// Endings of the sources of styles.
@@ -79,6 +90,7 @@ impl<'r> Lens<'r> {
             record,
             reach,
             visits,
+            groups: Vec::new(),
             chunk_of,
             unattributed: Default::default(),
             style_modules,
@@ -90,6 +102,19 @@ impl<'r> Lens<'r> {
             })
         });
         lens
+    }
+
+    /// With named groups, each of which a selector says; none sees another.
+    ///
+    /// # Errors
+    /// When a selector cannot be evaluated.
+    pub fn with_groups(mut self, groups: &[(String, Selector)]) -> Result<Self, SelectorError> {
+        let group = |(name, selector): &(String, Selector)| {
+            let selection = selector::select(selector, &self)?;
+            Ok(Group { name: name.clone(), selection })
+        };
+        self.groups = groups.iter().map(group).collect::<Result<_, _>>()?;
+        Ok(self)
     }
 
     /// Cells that nobody owns, with those of styles or without.

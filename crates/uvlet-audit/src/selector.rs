@@ -30,6 +30,7 @@ pub enum Named {
     Route,
     Repeats,
     Carried,
+    Group,
     Chunk,
     File,
     Kind,
@@ -39,7 +40,7 @@ pub enum Named {
 }
 
 impl Named {
-    const ALL: [(&'static str, Self); 13] = [
+    const ALL: [(&'static str, Self); 14] = [
         ("startup", Self::Startup),
         ("at-once", Self::AtOnce),
         ("deferred", Self::Deferred),
@@ -47,6 +48,7 @@ impl Named {
         ("route", Self::Route),
         ("repeats", Self::Repeats),
         ("carried", Self::Carried),
+        ("group", Self::Group),
         ("chunk", Self::Chunk),
         ("file", Self::File),
         ("kind", Self::Kind),
@@ -97,6 +99,12 @@ impl Selector {
     #[must_use]
     pub fn text(&self) -> &str {
         &self.text
+    }
+
+    /// Whether it speaks of named groups.
+    #[must_use]
+    pub fn names_groups(&self) -> bool {
+        self.tree.names_groups()
     }
 
     /// Whether its items can be told apart: it begins with a set of names, which only `and` and
@@ -152,6 +160,7 @@ impl Named {
             | Self::Repeats
             | Self::Carried => "entry",
             Self::Route => "route",
+            Self::Group => "group",
             Self::Chunk => "chunk",
             Self::File => "file",
             Self::Kind => "kind",
@@ -183,6 +192,19 @@ enum Tree {
     Or(Vec<Self>),
     /// The first without all others.
     Except(Vec<Self>),
+}
+
+impl Tree {
+    fn names_groups(&self) -> bool {
+        match self {
+            Self::Plain(_) => false,
+            Self::Named { set, .. } => *set == Named::Group,
+            Self::Holding(inner) => inner.names_groups(),
+            Self::And(parts) | Self::Or(parts) | Self::Except(parts) => {
+                parts.iter().any(Self::names_groups)
+            }
+        }
+    }
 }
 
 /// Why a selector means nothing.

@@ -43,7 +43,7 @@ pub enum Command {
     /// up, a selection is rounded up on its own.
     #[command(
         after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  uvlet attribute dist --top 10 --if-removed\n\n\
-        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), chunk(NAME),\n  file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH), holding(SELECTOR),\n  joined by and, or, except. `*`, `**` and `?` are wildcards."
+        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), route(ROUTE),\n  chunk(NAME), file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH),\n  group(NAME), repeats, repeats(ENTRY), carried(ENTRY), holding(SELECTOR), joined by and, or, except. `*`, `**` and `?` are wildcards."
     )]
     Attribute(Attribute),
     /// Why is it in here: who asks for it, from which page on, and what would leave with it?
@@ -418,6 +418,8 @@ pub enum By {
     Entry,
     /// A kind of file.
     Kind,
+    /// A group of uvlet.toml; what is in none stands by its package.
+    Group,
 }
 
 /// Which promises are listed.

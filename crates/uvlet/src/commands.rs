@@ -22,6 +22,7 @@ use std::{
 use clap::Parser;
 
 use serde::Serialize;
+use uvlet_audit::lens::Lens;
 use uvlet_read::{Cache, Coder, Options};
 use uvlet_record::{
     Record, Target, Texts,
@@ -151,6 +152,12 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
         texts,
         coder: options.coder,
     })
+}
+
+/// A look at a record with the groups of the settings.
+fn with_groups<'r>(record: &'r Record, config: Option<&Config>) -> Result<Lens<'r>, Failure> {
+    let groups = config.map_or(&[][..], |config| config.groups.as_slice());
+    Ok(Lens::new(record).with_groups(groups)?)
 }
 
 /// How sizes in these measures are taken.

@@ -45,6 +45,8 @@ pub struct Config {
     pub strictness: Strictness,
     /// Globs over packages that count as own code.
     pub own: Vec<String>,
+    /// Named groups of bytes.
+    pub groups: Vec<(String, Selector)>,
     /// Languages that the site speaks.
     pub languages: Vec<String>,
     /// The budgets in the order written.
@@ -63,6 +65,7 @@ impl Config {
             levels: BTreeMap::new(),
             strictness: Strictness::default(),
             own: Vec::new(),
+            groups: Vec::new(),
             languages: Vec::new(),
             budgets: Vec::new(),
         }
@@ -118,7 +121,7 @@ fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
 
 fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     let mut config = Config { path: path.to_owned(), ..Config::none() };
-    table.only(&["measure", "languages", "level", "build", "gate", "budget"])?;
+    table.only(&["measure", "languages", "level", "build", "group", "gate", "budget"])?;
     config.languages = table.strings("languages")?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
@@ -134,6 +137,15 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
         for coding in Coding::ALL {
             let level = levels.number(coding.name(), coding.levels())?;
             config.levels.extend(level.map(|level| (coding, level)));
+        }
+    }
+    if let Some(groups) = table.table("group")? {
+        for name in groups.names() {
+            let Some(selector) = groups.parsed::<Selector>(name)? else { continue };
+            if selector.names_groups() {
+                return Err(groups.wrong_at(name, "a group cannot be made of groups"));
+            }
+            config.groups.push((name.to_owned(), selector));
         }
     }
     if let Some(gate) = table.table("gate")? {

@@ -13,10 +13,10 @@ use uvlet_record::{
 
 use super::{
     Named, SelectorError,
-    evaluate::{Evaluation, Item, Missing, Renamed, Sets},
+    evaluate::{Evaluation, Item, Missing, Renamed, Selection, Sets},
 };
 use crate::{
-    lens::{CellSet, Lens},
+    lens::{CellSet, Group, Lens},
     nearest::nearest,
     waste,
 };
@@ -40,6 +40,16 @@ impl<'r> Evaluation<'_, 'r, '_> {
                 self.entries(set, &name)
             }
             Named::Repeats | Named::Carried => self.in_vain(set, &name),
+            Named::Group => {
+                let groups = &self.lens.groups;
+                let matching = name.matching(groups.iter().map(|group| group.name.as_str()));
+                let meant = groups.iter().filter(|group| matching.contains(group.name.as_str()));
+                let item = |group: &Group| {
+                    let Selection { cells, least, most, .. } = group.selection.clone();
+                    Sets { cells, least, most }.item(&group.name)
+                };
+                meant.map(item).collect()
+            }
             Named::Route => self.routes(&name),
             Named::Chunk => return Ok(self.chunks(&name, at)),
             Named::File => {
@@ -355,6 +365,10 @@ impl<'r> Evaluation<'_, 'r, '_> {
             Named::Route => {
                 let routes = self.lens.visits.iter().map(|visit| visit.route.as_str());
                 nearest(argument, routes).into_iter().map(str::to_owned).collect()
+            }
+            Named::Group => {
+                let groups = self.lens.groups.iter().map(|group| group.name.as_str());
+                nearest(argument, groups).into_iter().map(str::to_owned).collect()
             }
             Named::Chunk => texts(&mut record.chunks.iter().map(|chunk| chunk.name.as_str())),
             Named::File => texts(&mut record.files.iter().map(|file| file.path.as_str())),

@@ -12,7 +12,9 @@ use uvlet_read::Coder;
 use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
-use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, settings};
+use super::{
+    Opened, Wanted, advice, as_json, following, measures, open, screen, settings, with_groups,
+};
 use crate::{
     cli::{self, Attribute, By, Format},
     failure::{Failure, Status},
@@ -34,7 +36,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         format: show.format,
         sources: false,
     })?;
-    let lens = Lens::new(&record);
+    let lens = with_groups(&record, config)?;
     let selection = selector::select(&within, &lens)?;
     // A table must not be empty for a misspelt name; what a glob leaves out is its own affair.
     if let Some(missing) = selection.missing.first() {
@@ -51,6 +53,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         By::File => attribute::By::File,
         By::Entry => attribute::By::Entry,
         By::Kind => attribute::By::Kind,
+        By::Group => attribute::By::Group,
     };
     let sort = match arguments.sort {
         cli::Sort::Size => attribute::Sort::Heaviest(measures[0]),
@@ -133,6 +136,7 @@ fn said(missing: &Missing, lens: &Lens<'_>) -> String {
         | Named::Entry
         | Named::Repeats
         | Named::Carried => record.entries.iter().map(|entry| entry.name.as_str()).collect(),
+        Named::Group => lens.groups.iter().map(|group| group.name.as_str()).collect(),
         Named::Route => lens.visits.iter().map(|visit| visit.route.as_str()).collect(),
         Named::Chunk => record.chunks.iter().map(|chunk| chunk.name.as_str()).collect(),
         Named::File => record.files.iter().map(|file| file.path.as_str()).collect(),

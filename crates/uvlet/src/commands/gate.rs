@@ -2,16 +2,15 @@
 
 use std::path::PathBuf;
 
-use uvlet_audit::{
-    gate::{Aids, Verdict, gate},
-    lens::Lens,
-};
+use uvlet_audit::gate::{Aids, Verdict, gate};
 use uvlet_view::{
     csv, markdown,
     table::{self, Shown},
 };
 
-use super::{Measures, Opened, Wanted, advice, as_json, following, open, screen, settings};
+use super::{
+    Measures, Opened, Wanted, advice, as_json, following, open, screen, settings, with_groups,
+};
 use crate::{
     cli::{self, Format, Listed},
     config::{ConfigError, FILE},
@@ -35,8 +34,9 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
     })?;
     let aids = Aids { texts: &*texts, languages: &config.languages };
-    let answer = gate(&Lens::new(&record), &config.budgets, config.strictness, aids)
-        .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+    let answer =
+        gate(&with_groups(&record, Some(&config))?, &config.budgets, config.strictness, aids)
+            .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let notices = wording::notices(&[record.notices.clone(), answer.notices.clone()].concat());
     let shown = match arguments.listed {
         Listed::All => Shown::All,

@@ -1,13 +1,12 @@
 //! `uvlet waste`.
 
 use uvlet_audit::{
-    lens::Lens,
     selector::{self, Selector},
     waste::{self, Wanted, waste},
 };
 use uvlet_view::{markdown, table};
 
-use super::{Opened, Wanted as ToOpen, as_json, measures, open, screen, settings};
+use super::{Opened, Wanted as ToOpen, as_json, measures, open, screen, settings, with_groups};
 use crate::{
     cli::{Format, Kind, Waste},
     config,
@@ -33,7 +32,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         format: show.format,
         sources: true,
     })?;
-    let lens = Lens::new(&record);
+    let lens = with_groups(&record, config)?;
     let within = within.map(|selector| {
         let selection = selector::select(&selector, &lens)?;
         match selection.missing.first() {

@@ -1,7 +1,6 @@
 //! `uvlet why`.
 
 use uvlet_audit::{
-    lens::Lens,
     nearest::remedy,
     why::{self, subject::Subject},
 };
@@ -11,7 +10,7 @@ use uvlet_view::{
     table::{self, Breadth},
 };
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings};
+use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
 use crate::{
     cli::{Format, Why},
     failure::{Failure, Status},
@@ -33,7 +32,7 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
         format: show.format,
         sources: true,
     })?;
-    let lens = Lens::new(&record);
+    let lens = with_groups(&record, config)?;
     let subject = Subject::find(&arguments.subject, &lens)
         .map_err(|error| Failure::Usage(error.to_string()))?;
     let wanted = why::Wanted { from: entries(&arguments.from, &record)? };

@@ -136,6 +136,14 @@ impl<'t> Table<'t> {
         self.of(format!("[{key}]").into(), value).map(Some)
     }
 
+    /// The keys, in the order of the file.
+    pub fn names(&self) -> Vec<&'t str> {
+        let keys = self.entries.iter().map(|(key, _)| (key.span().start, key.get_ref().as_ref()));
+        let mut keys: Vec<(usize, &str)> = keys.collect();
+        keys.sort_unstable();
+        keys.into_iter().map(|(_, name)| name).collect()
+    }
+
     /// Every entry as a table, in the order of the file.
     pub fn tables(&self) -> Result<Vec<(&'t str, Self)>, Wrong> {
         let mut tables = Vec::new();

@@ -213,3 +213,24 @@ fn wanted_languages_are_left_out_of_a_family() {
     );
     assert_eq!(emitted(&all) - emitted(&known), two["total"]["sizes"]["emitted"].as_u64().unwrap());
 }
+
+#[test]
+fn groups_are_rows_and_sets() {
+    let settings = "[group]\nplotting = \"package(burgee-plot) or folder(src/crew)\"\n\
+                    [budget.plots]\neach = \"group(*)\"\nat_most = \"1 kB\"\n";
+    let folder = Folder::new().with("uvlet.toml", settings);
+    let build = builds().join("esbuild-before");
+    let build = build.to_str().unwrap();
+    let by_group = json(folder.path(), &["attribute", build, "--by", "group"]);
+    let rows = by_group["rows"].as_array().unwrap();
+    let group = rows.iter().find(|row| row["row"] == "group").unwrap();
+    let parts = "package(burgee-plot) or folder(src/crew)";
+    let parts = json(folder.path(), &["attribute", build, "--in", parts]);
+    assert_eq!(group["sizes"]["emitted"], parts["total"]["sizes"]["emitted"]);
+    let sum: u64 = rows.iter().map(|row| row["sizes"]["emitted"].as_u64().unwrap()).sum();
+    assert_eq!(Some(sum), by_group["total"]["sizes"]["emitted"].as_u64());
+    assert_eq!(uvlet(folder.path(), &["gate", build]).status, 1);
+    let nested = Folder::new().with("uvlet.toml", "[group]\na = \"own\"\nb = \"group(a)\"\n");
+    let said = uvlet(nested.path(), &["survey", build]);
+    assert!(said.err.contains("uvlet.toml:3:5"), "{}", said.err);
+}
