@@ -49,6 +49,6 @@ wanted=" ${*:-survey attribute measures why waste gate routes} "
 [[ $wanted == *" measures "* ]] && shoot light measures attribute esbuild-before --measure br,gzip --if-removed --top 8
 [[ $wanted == *" why "* ]] && shoot light why why esbuild-before burgee-plot
 [[ $wanted == *" waste "* ]] && shoot light waste waste esbuild-before --top 5
-[[ $wanted == *" routes "* ]] && lines=56 columns=158 size=9 shoot light routes survey sveltekit-after --entry /booking --entry /timetable
+[[ $wanted == *" routes "* ]] && lines=46 columns=140 size=11 shoot light routes survey sveltekit-after --entry /booking
 [[ $wanted == *" gate "* ]] && shoot dark gate gate esbuild-before
 true
