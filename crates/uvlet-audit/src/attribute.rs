@@ -75,7 +75,7 @@ pub struct Total {
 }
 
 /// What a row is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
 #[serde(rename_all = "kebab-case")]
 #[expect(missing_docs, reason = "each names what a row is")]
 pub enum RowKind {

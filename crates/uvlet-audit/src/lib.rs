@@ -4,6 +4,7 @@
 //! [`selector`] names sets of bytes. One module per question stands above them.
 
 pub mod attribute;
+pub mod compare;
 pub mod gate;
 pub mod graph;
 pub mod lens;

@@ -5,6 +5,7 @@
 use csv::Writer;
 use uvlet_audit::{
     attribute::{Attribution, Row},
+    compare::Comparison,
     gate::{BudgetRow, Gate},
     survey::Survey,
 };
@@ -157,6 +158,36 @@ pub fn attribute(answer: &Attribution, record: &Record) -> String {
             ]
             .concat(),
         );
+    }
+    table.text()
+}
+
+/// What moved between two builds: a row per package, and per what is none.
+#[must_use]
+pub fn compare(answer: &Comparison, record: &Record) -> String {
+    let taken = measures(&answer.after.sizes);
+    let mut heads = vec!["row".to_owned(), "name".to_owned(), "cause".to_owned()];
+    for measure in &taken {
+        heads.extend(["from", "to"].map(|side| format!("{side} {measure}")));
+    }
+    heads.extend(["versions from", "versions to", "encoders"].map(str::to_owned));
+    let heads: Vec<&str> = heads.iter().map(String::as_str).collect();
+    let mut table = Table::new(&heads);
+    for row in &answer.packages {
+        let mut cells =
+            vec![row.row.name().to_owned(), cell(&row.name), row.cause.name().to_owned()];
+        for &measure in &taken {
+            let bytes = |sizes: &Option<Sizes>| {
+                sizes.as_ref().map(|sizes| sizes.get(measure).to_string()).unwrap_or_default()
+            };
+            cells.extend([bytes(&row.before), bytes(&row.after)]);
+        }
+        let versions =
+            |list: Option<&Vec<String>>| list.map(|list| cell(&list.join(" "))).unwrap_or_default();
+        cells.push(versions(row.versions.as_ref().map(|versions| &versions.before)));
+        cells.push(versions(row.versions.as_ref().map(|versions| &versions.after)));
+        cells.push(encoders(record));
+        table.row(cells);
     }
     table.text()
 }

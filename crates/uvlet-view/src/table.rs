@@ -1,6 +1,7 @@
 //! Tables and sentences for a person at a terminal.
 
 pub(crate) mod attribute;
+pub(crate) mod compare;
 pub(crate) mod gate;
 mod grid;
 mod notices;
@@ -14,6 +15,7 @@ use uvlet_record::{Record, sizes::Measure};
 use crate::units::Units;
 
 pub use attribute::attribute;
+pub use compare::{CompareBy, Rows, compare};
 pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};

@@ -65,6 +65,15 @@ pub enum Command {
         after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1"
     )]
     Waste(Waste),
+    /// What moved between two builds, because of what, and what must a returning visitor fetch again?
+    ///
+    /// BEFORE and AFTER are output folders or records. Rows are causes, and add up to the difference of
+    /// the totals. The return visit of an entry is what somebody fetches again who has its files of the
+    /// build before in the cache.
+    #[command(
+        after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build"
+    )]
+    Compare(Compare),
     /// Does the build keep its promises?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
@@ -205,6 +214,42 @@ pub enum Kind {
 }
 
 #[derive(Debug, Args)]
+pub struct Compare {
+    /// The earlier build: an output folder or a record.
+    #[arg(value_name = "BEFORE")]
+    pub before: PathBuf,
+    #[command(flatten)]
+    pub build: Build,
+    /// What a row stands for.
+    #[arg(long, value_enum, default_value_t = CompareBy::Package)]
+    pub by: CompareBy,
+    /// Only the bytes that this selector names in each build.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Leave out rows that moved less, as in '100 B'.
+    #[arg(long, value_name = "SIZE")]
+    pub min: Option<String>,
+    /// Show the first N rows, and one row for the rest; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 20)]
+    pub top: usize,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+/// What a row of a comparison stands for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum CompareBy {
+    /// An installed package; own code is one row.
+    Package,
+    /// A source file.
+    Module,
+    /// An emitted script with its styles.
+    Chunk,
+}
+
+#[derive(Debug, Args)]
 pub struct Gate {
     #[command(flatten)]
     pub build: Build,
@@ -261,7 +306,7 @@ pub struct Manual {
 }
 
 /// Which build, and what helps to read it.
-#[derive(Debug, Args)]
+#[derive(Clone, Debug, Args)]
 pub struct Build {
     /// The output folder, a description in it, or a record. Left out, or a project's folder: what
     /// uvlet.toml names, else the one output folder of the project.

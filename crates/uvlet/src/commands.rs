@@ -3,6 +3,7 @@
 mod advice;
 mod attribute;
 mod choose;
+mod compare;
 mod demo;
 mod gate;
 mod help;
@@ -58,6 +59,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Waste(arguments) => waste::run(arguments),
         Command::Why(arguments) => why::run(arguments),
+        Command::Compare(arguments) => compare::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Record(arguments) => record::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),

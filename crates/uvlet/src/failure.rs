@@ -2,7 +2,7 @@
 
 use std::{io, path::PathBuf, process::ExitCode};
 
-use uvlet_audit::{gate::GateError, selector::SelectorError};
+use uvlet_audit::{compare::CompareError, gate::GateError, selector::SelectorError};
 use uvlet_read::ReadError;
 use uvlet_record::sizes::{Coding, Measure};
 
@@ -40,6 +40,8 @@ pub enum Failure {
     Selector(#[from] SelectorError),
     #[error("{config}: {error}")]
     Gate { config: PathBuf, error: GateError },
+    #[error("{0}; builds of one target, measured alike, are compared")]
+    Compare(#[from] CompareError),
     #[error("--in `{selector}`: {message}")]
     In { selector: String, message: String },
     #[error("{}: holds {taken} and no {measure}; `uvlet record BUILD --measure {measure} -o FILE` makes a record that does", path.display())]

@@ -1,0 +1,347 @@
+//! Two builds side by side: what moved, because of what, and what a visitor who was here before must fetch
+//! again.
+//!
+//! Rows are causes, and add up to the difference of the totals exactly, in every measure.
+
+mod chunks;
+mod rows;
+
+use std::collections::BTreeSet;
+
+use schemars::JsonSchema;
+use serde::Serialize;
+use uvlet_record::{
+    Bundler, FileId, Mode, Record, Target, Texts,
+    sizes::{Coding, Measure, Sizes},
+};
+
+pub use chunks::{ChunkChange, ChunkRow};
+pub use rows::{Cause, ModuleRow, Row, Versions};
+
+use crate::{
+    lens::{CellSet, Lens},
+    waste::{self, waste},
+};
+
+/// The answer.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Comparison {
+    /// The earlier build.
+    pub before: Side,
+    /// The later build.
+    pub after: Side,
+    /// By the change of their startup, the most first.
+    pub entries: Vec<EntryRow>,
+    /// The package, or what is none, that tells most of the first entry's change, with its own.
+    #[serde(skip)]
+    pub moved_most: Option<(String, i64)>,
+    /// Packages, and what is none, that changed; by their change, the most first.
+    pub packages: Vec<Row>,
+    /// Modules that changed; by their change, the most first.
+    pub modules: Vec<ModuleRow>,
+    /// Chunks, those that changed first.
+    pub chunks: Vec<ChunkRow>,
+    /// What need not be there and was not there before, is no longer, or weighs otherwise.
+    pub waste: Vec<WasteRow>,
+}
+
+/// One of the builds.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Side {
+    /// Its name.
+    pub label: String,
+    /// Who bundled.
+    pub bundler: Option<Bundler>,
+    /// Production or development.
+    pub mode: Mode,
+    /// All that counts, or all of it that was asked for.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+}
+
+/// An entry, before and after.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct EntryRow {
+    /// Its name.
+    pub name: String,
+    /// As it was; none if it is new.
+    pub before: Option<Loads>,
+    /// As it is; none if it is gone.
+    pub after: Option<Loads>,
+    /// What somebody fetches again who has the build before in the cache; none for a new entry.
+    pub return_visit: Option<ReturnVisit>,
+}
+
+/// What an entry loads.
+#[derive(Clone, Debug, Serialize, JsonSchema)]
+pub struct Loads {
+    /// Before its own code can run.
+    pub startup: Part,
+    /// On demand.
+    pub deferred: Part,
+}
+
+/// Some files.
+#[derive(Clone, Debug, Serialize, JsonSchema)]
+pub struct Part {
+    /// Their sizes.
+    pub sizes: Sizes,
+    /// Their number.
+    pub file_count: usize,
+}
+
+/// What is fetched again.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct ReturnVisit {
+    /// Its sizes.
+    pub sizes: Sizes,
+    /// Number of files.
+    pub file_count: usize,
+    /// Paths in the order of request.
+    pub files: Vec<String>,
+}
+
+/// A finding that is not as it was.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct WasteRow {
+    /// Its id.
+    pub id: String,
+    /// What it is.
+    pub title: String,
+    /// What could go, as it was; none if it is new.
+    pub before: Option<Sizes>,
+    /// What could go, as it is; none if it is gone.
+    pub after: Option<Sizes>,
+}
+
+/// Why two builds are not compared.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum CompareError {
+    /// They run in different places.
+    #[error("{before} is for the {}, {after} for the {}: they are never subtracted", of.0.name(), of.1.name())]
+    Targets {
+        /// The earlier build.
+        before: String,
+        /// The later one.
+        after: String,
+        /// Where they run.
+        of: (Target, Target),
+    },
+    /// Their sizes were taken differently.
+    #[error("{coding} was taken by {} level {} before, and by {} level {} after: such sizes are never subtracted", encoders.0.0, encoders.0.1, encoders.1.0, encoders.1.1)]
+    Encoders {
+        /// The coding.
+        coding: Coding,
+        /// Names and levels.
+        encoders: Box<((String, u32), (String, u32))>,
+    },
+    /// One holds a measure that the other does not.
+    #[error("{label} holds no {measure}")]
+    Measure {
+        /// The build.
+        label: String,
+        /// What is missing.
+        measure: Measure,
+    },
+    /// One counts precompressed copies.
+    #[error("one of the builds counts precompressed copies and the other does not")]
+    Precompressed,
+}
+
+/// A build with what is looked at of it.
+pub struct Half<'a> {
+    /// The record.
+    pub lens: &'a Lens<'a>,
+    /// Texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// What is looked at.
+    pub cells: CellSet,
+}
+
+/// Compares two builds in some measures, the first of which orders rows.
+///
+/// # Errors
+/// When their sizes cannot be subtracted.
+pub fn compare(
+    before: &Half<'_>,
+    after: &Half<'_>,
+    languages: &[String],
+    measures: &[Measure],
+) -> Result<Comparison, CompareError> {
+    check(before.lens.record, after.lens.record, measures)?;
+    let measure = measures.first().copied().unwrap_or(Measure::Emitted);
+    let entries = entries(before.lens, after.lens, measure);
+    let place = |lens: &Lens<'_>, name: &str| {
+        lens.record.entries.iter().position(|entry| entry.name == name)
+    };
+    let moved_most = entries.first().and_then(|row| {
+        let (old, new) = (place(before.lens, &row.name)?, place(after.lens, &row.name)?);
+        rows::heaviest_at_startup((before.lens, old), (after.lens, new), measure)
+    });
+    Ok(Comparison {
+        moved_most,
+        before: side(before),
+        after: side(after),
+        entries,
+        packages: rows::packages(before, after, measure),
+        modules: rows::modules(before, after, measure),
+        chunks: chunks::chunks(before.lens, after.lens, measure),
+        waste: findings(before, after, languages, measure),
+    })
+}
+
+fn check(before: &Record, after: &Record, measures: &[Measure]) -> Result<(), CompareError> {
+    if before.target != after.target {
+        return Err(CompareError::Targets {
+            before: before.label.clone(),
+            after: after.label.clone(),
+            of: (before.target, after.target),
+        });
+    }
+    for &measure in measures {
+        for record in [before, after] {
+            if !record.measures().any(|held| held == measure) {
+                return Err(CompareError::Measure { label: record.label.clone(), measure });
+            }
+        }
+    }
+    for (&coding, encoder) in &before.encoders {
+        let Some(other) = after.encoders.get(&coding) else { continue };
+        if (&encoder.name, encoder.level) != (&other.name, other.level) {
+            let of =
+                |encoder: &uvlet_ledger::coding::Encoder| (encoder.name.clone(), encoder.level);
+            let encoders = Box::new((of(encoder), of(other)));
+            return Err(CompareError::Encoders { coding, encoders });
+        }
+        let counts = |record: &Record| record.precompressed.get(coding).is_some_and(|n| *n > 0);
+        if counts(before) != counts(after) {
+            return Err(CompareError::Precompressed);
+        }
+    }
+    Ok(())
+}
+
+fn side(half: &Half<'_>) -> Side {
+    let record = half.lens.record;
+    let files: BTreeSet<FileId> = half.cells.iter().map(|id| record.cells[id.at()].file).collect();
+    Side {
+        label: record.label.clone(),
+        bundler: record.bundler,
+        mode: record.mode,
+        sizes: half.lens.amount(&half.cells).sizes(),
+        file_count: files.len(),
+    }
+}
+
+/// The change of a size.
+#[must_use]
+pub fn change(before: Option<&Sizes>, after: Option<&Sizes>, measure: Measure) -> i64 {
+    let bytes = |sizes: Option<&Sizes>| {
+        i64::try_from(sizes.map_or(0, |sizes| sizes.get(measure))).unwrap_or(i64::MAX)
+    };
+    bytes(after).saturating_sub(bytes(before))
+}
+
+fn entries(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> Vec<EntryRow> {
+    let find = |lens: &Lens<'_>, name: &str| {
+        let entries = &lens.record.entries;
+        let by_name = entries.iter().position(|entry| entry.name == name);
+        by_name.or_else(|| {
+            entries.iter().position(|entry| entry.aliases.iter().any(|alias| alias == name))
+        })
+    };
+    let mut rows = Vec::new();
+    let mut seen = BTreeSet::new();
+    for (at, entry) in after.record.entries.iter().enumerate() {
+        let earlier = find(before, &entry.name).filter(|earlier| seen.insert(*earlier));
+        rows.push(EntryRow {
+            name: entry.name.clone(),
+            before: earlier.map(|earlier| loads(before, earlier)),
+            after: Some(loads(after, at)),
+            return_visit: earlier.map(|earlier| return_visit(before, earlier, after, at)),
+        });
+    }
+    for (at, entry) in before.record.entries.iter().enumerate() {
+        if !seen.contains(&at) {
+            let (name, before) = (entry.name.clone(), Some(loads(before, at)));
+            rows.push(EntryRow { name, before, after: None, return_visit: None });
+        }
+    }
+    let moved = |row: &EntryRow| {
+        let sizes = |loads: &Option<Loads>| loads.as_ref().map(|loads| loads.startup.sizes);
+        change(sizes(&row.before).as_ref(), sizes(&row.after).as_ref(), measure)
+    };
+    rows.sort_by(|a, b| {
+        moved(b).unsigned_abs().cmp(&moved(a).unsigned_abs()).then_with(|| a.name.cmp(&b.name))
+    });
+    rows
+}
+
+fn part(lens: &Lens<'_>, files: &[FileId]) -> Part {
+    let sizes = lens.amount(&lens.files(files.iter().copied())).sizes();
+    Part { sizes, file_count: files.len() }
+}
+
+fn loads(lens: &Lens<'_>, entry: usize) -> Loads {
+    let reach = &lens.reach[entry];
+    Loads { startup: part(lens, &reach.startup), deferred: part(lens, &reach.deferred) }
+}
+
+/// Startup files whose URL or content differs from those of the entry before.
+fn return_visit(before: &Lens<'_>, earlier: usize, after: &Lens<'_>, at: usize) -> ReturnVisit {
+    let cached: BTreeSet<(&str, &str)> = before.reach[earlier]
+        .startup
+        .iter()
+        .map(|&file| before.record.file(file))
+        .map(|file| (file.path.as_str(), file.digest.as_str()))
+        .collect();
+    let is_new = |file: &&FileId| {
+        let file = after.record.file(**file);
+        !cached.contains(&(file.path.as_str(), file.digest.as_str()))
+    };
+    let files: Vec<FileId> = after.reach[at].startup.iter().filter(is_new).copied().collect();
+    let Part { sizes, file_count } = part(after, &files);
+    let files = files.iter().map(|&file| after.record.file(file).path.clone()).collect();
+    ReturnVisit { sizes, file_count, files }
+}
+
+fn findings(
+    before: &Half<'_>,
+    after: &Half<'_>,
+    languages: &[String],
+    measure: Measure,
+) -> Vec<WasteRow> {
+    let found = |half: &Half<'_>| {
+        let wanted = waste::Wanted { within: Some(half.cells.clone()), ..waste::Wanted::default() };
+        waste(half.lens, half.texts, languages, &wanted, measure).findings
+    };
+    let (earlier, later) = (found(before), found(after));
+    let mut rows = Vec::new();
+    for finding in &later {
+        let known = earlier.iter().find(|other| other.id == finding.id);
+        if known.is_none_or(|known| known.recoverable != finding.recoverable) {
+            rows.push(WasteRow {
+                id: finding.id.clone(),
+                title: finding.title.clone(),
+                before: known.map(|known| known.recoverable),
+                after: Some(finding.recoverable),
+            });
+        }
+    }
+    for finding in earlier.iter().filter(|one| later.iter().all(|other| other.id != one.id)) {
+        rows.push(WasteRow {
+            id: finding.id.clone(),
+            title: finding.title.clone(),
+            before: Some(finding.recoverable),
+            after: None,
+        });
+    }
+    rows.sort_by(|a, b| {
+        let moved = |row: &WasteRow| {
+            change(row.before.as_ref(), row.after.as_ref(), measure).unsigned_abs()
+        };
+        moved(b).cmp(&moved(a)).then_with(|| a.id.cmp(&b.id))
+    });
+    rows
+}

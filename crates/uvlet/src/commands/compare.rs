@@ -1,0 +1,91 @@
+//! `uvlet compare`.
+
+use std::path::PathBuf;
+
+use uvlet_audit::{
+    compare::{Half, compare},
+    lens::{CellSet, Lens},
+    selector::{self, Selector},
+};
+use uvlet_record::Record;
+use uvlet_view::{
+    csv, markdown,
+    table::{self, Rows},
+};
+
+use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
+use crate::{
+    cli::{Build, Compare, CompareBy, Format},
+    config,
+    failure::{Failure, Status},
+    output, wording,
+};
+
+pub fn run(arguments: &Compare) -> Result<Status, Failure> {
+    let show = &arguments.show;
+    let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
+    let min = arguments.min.as_deref().map(config::size).transpose();
+    let min = min.map_err(|error| Failure::Usage(format!("--min: {error}")))?.unwrap_or(0);
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let read = |build: &Build| {
+        let measures = measures(&arguments.measure, config);
+        open(Wanted { build, config, measures, format: show.format, sources: true })
+    };
+    // What is said of the later build is said of it alone.
+    let earlier = Build {
+        path: Some(PathBuf::from(&arguments.before)),
+        description: None,
+        label: None,
+        ..arguments.build.clone()
+    };
+    let before = read(&earlier)?;
+    let after = read(&arguments.build)?;
+    let lenses = [with_groups(&before.record, config)?, with_groups(&after.record, config)?];
+    let [old, new] = &lenses;
+    let halves = [half(old, &before, &within)?, half(new, &after, &within)?];
+    // A name has to mean something in one of the builds at least.
+    if let ([Some(missing), Some(_)], _) = ([&halves[0].1, &halves[1].1], ()) {
+        return Err(Failure::In { selector: within.text().to_owned(), message: missing.clone() });
+    }
+    let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
+    let [(before_half, _), (after_half, _)] = &halves;
+    let answer = compare(before_half, after_half, &languages, &after.measures)?;
+    let notices = [before.record.notices.clone(), after.record.notices.clone()].concat();
+    let notices = wording::notices(&notices);
+    let screen = screen(show, &after.measures);
+    let rows = Rows {
+        by: match arguments.by {
+            CompareBy::Package => table::CompareBy::Package,
+            CompareBy::Module => table::CompareBy::Module,
+            CompareBy::Chunk => table::CompareBy::Chunk,
+        },
+        min,
+        top: (arguments.top > 0).then_some(arguments.top),
+    };
+    let record: &Record = &after.record;
+    let text = match show.format {
+        Format::Json => as_json("compare", record, &notices, &answer)?,
+        Format::Csv => csv::compare(&answer, record),
+        Format::Markdown => {
+            markdown::compare(&answer, record, &screen, &rows) + &markdown::notices(&notices)
+        }
+        Format::Table => {
+            table::compare(&answer, record, &screen, &rows) + &table::notices(&notices, &screen)
+        }
+    };
+    output::write(&text, show.output.as_deref(), show.color)?;
+    Ok(Status::Held)
+}
+
+/// What is looked at of a build, and what the selector names that it does not have.
+fn half<'a>(
+    lens: &'a Lens<'a>,
+    opened: &'a Opened,
+    within: &Selector,
+) -> Result<(Half<'a>, Option<String>), Failure> {
+    let selection = selector::select(within, lens)?;
+    let missing = selection.missing.first().map(selector::Missing::said);
+    let cells: CellSet = selection.cells;
+    Ok((Half { lens, texts: &*opened.texts, cells }, missing))
+}
