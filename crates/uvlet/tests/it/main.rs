@@ -8,6 +8,7 @@
 
 mod attribute;
 mod bad_input;
+mod compare;
 mod demo;
 mod edges;
 mod folders;

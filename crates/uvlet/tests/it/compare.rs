@@ -1,0 +1,158 @@
+//! Two builds side by side.
+
+use std::path::PathBuf;
+
+use rstest::rstest;
+use serde_json::Value;
+
+use crate::support::{Folder, demo, json, map, uvlet};
+
+fn builds() -> PathBuf {
+    demo().join("builds")
+}
+
+fn moved(row: &Value, measure: &str) -> i64 {
+    let of = |side: &str| row[side][measure].as_i64().unwrap_or(0);
+    of("after") - of("before")
+}
+
+#[rstest]
+fn rows_add_up_to_the_difference(
+    #[values("esbuild", "rollup", "vite", "webpack", "rspack", "sveltekit")] bundler: &str,
+) {
+    let (before, after) = (format!("{bundler}-before"), format!("{bundler}-after"));
+    let compared = json(&builds(), &["compare", &before, &after, "--measure", "all"]);
+    for measure in ["emitted", "gzip", "br", "zstd"] {
+        let whole = moved(
+            &serde_json::json!({"before": compared["before"]["sizes"], "after": compared["after"]["sizes"]}),
+            measure,
+        );
+        for list in ["packages", "modules"] {
+            let rows = compared[list].as_array().unwrap();
+            assert_eq!(rows.iter().map(|row| moved(row, measure)).sum::<i64>(), whole, "{list}");
+        }
+    }
+    let row = |name: &str| {
+        let rows = compared["packages"].as_array().unwrap();
+        rows.iter().find(|row| row["name"] == name).unwrap_or_else(|| panic!("{name}")).clone()
+    };
+    // Every fault that was mended is a row with the right sign.
+    for package in ["moorline", "ropework", "fairlead-bus"] {
+        assert!(moved(&row(package), "emitted") < 0, "{package}");
+    }
+    let gone: Vec<&str> = compared["waste"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter(|row| row["after"].is_null())
+        .map(|row| row["id"].as_str().unwrap())
+        .collect();
+    assert!(gone.contains(&"whole-family:eddeb50c") && gone.contains(&"several-versions:592b98ce"));
+    let said = uvlet(&builds(), &["compare", &before, &after]).out.replace('\n', " ");
+    assert!(said.contains("starts with") && said.contains("most of it by moorline"), "{said}");
+}
+
+#[test]
+fn a_build_against_itself_is_quiet() {
+    for build in ["esbuild-after", "webpack-before", "sveltekit-after"] {
+        let compared = json(&builds(), &["compare", build, build]);
+        for list in ["packages", "modules", "waste"] {
+            assert_eq!(compared[list], serde_json::json!([]), "{build} {list}");
+        }
+        let chunks = compared["chunks"].as_array().unwrap();
+        assert!(chunks.iter().all(|chunk| chunk["change"] == "same"));
+        let entries = compared["entries"].as_array().unwrap();
+        assert!(entries.iter().all(|entry| entry["return_visit"]["file_count"] == 0));
+        let said = uvlet(&builds(), &["compare", build, build]).out;
+        assert!(said.starts_with("Nothing moved: every file is the same."), "{said}");
+    }
+}
+
+/// A page with a script, and a shared script that it loads.
+fn build(shared: &str, text: &str, version: &str) -> Folder {
+    Folder::new()
+        .with("package.json", "{}")
+        .with(
+            "node_modules/hull/package.json",
+            format!(r#"{{"name":"hull","version":"{version}"}}"#),
+        )
+        .with("d/index.html", "<script type=module src=main-0a1b2c3d.js></script>")
+        .with(
+            "d/main-0a1b2c3d.js",
+            format!("import'./{shared}';own\n//# sourceMappingURL=main-0a1b2c3d.js.map"),
+        )
+        .with("d/main-0a1b2c3d.js.map", map(&[(0, "../src/main.js")]))
+        .with(&format!("d/{shared}"), format!("{text}\n//# sourceMappingURL={shared}.map"))
+        .with(&format!("d/{shared}.map"), map(&[(0, "../node_modules/hull/i.js")]))
+}
+
+#[test]
+fn a_hash_alone_is_told_from_an_edit() {
+    let before = build("shared-11aa22bb.js", "hull(1)", "1.0.0");
+    let after = build("shared-33cc44dd.js", "hull(1)", "1.0.0");
+    let compared = json(before.path(), &["compare", "d", after.path().join("d").to_str().unwrap()]);
+    let chunks = compared["chunks"].as_array().unwrap();
+    assert!(chunks.iter().all(|chunk| !chunk["before"].is_null() && !chunk["after"].is_null()));
+    let main = chunks.iter().find(|chunk| chunk["after"] == "index").unwrap();
+    assert_eq!(
+        (&main["change"], &main["because"]),
+        (&"changed".into(), &"a file that it names is called otherwise".into())
+    );
+    // What is called otherwise is fetched again.
+    let visit = &compared["entries"][0]["return_visit"];
+    assert_eq!(visit["files"], serde_json::json!(["main-0a1b2c3d.js", "shared-33cc44dd.js"]));
+}
+
+#[test]
+fn a_version_is_one_row_and_a_new_package_says_who_asks() {
+    let before = build("shared-11aa22bb.js", "hull(1)", "1.0.0");
+    let after = build("shared-33cc44dd.js", "hull(12345)", "2.0.0");
+    let after = after.path().join("d");
+    let compared = json(before.path(), &["compare", "d", after.to_str().unwrap()]);
+    let row = compared["packages"].as_array().unwrap().iter().find(|row| row["name"] == "hull");
+    let row = row.unwrap();
+    assert_eq!(row["cause"], "version");
+    assert_eq!(row["versions"], serde_json::json!({"before": ["1.0.0"], "after": ["2.0.0"]}));
+    assert_eq!(moved(row, "emitted"), 4);
+    let said = uvlet(before.path(), &["compare", "d", after.to_str().unwrap()]).out;
+    assert!(said.contains("1.0.0 → 2.0.0"), "{said}");
+    let back = json(&builds(), &["compare", "esbuild-after", "esbuild-before"]);
+    let rows = back["modules"].as_array().unwrap();
+    let locale = |row: &&Value| row["name"].as_str().unwrap().ends_with("locale/fr.js");
+    assert_eq!(rows.iter().find(locale).unwrap()["cause"], "new");
+}
+
+#[test]
+fn what_cannot_be_subtracted_is_refused() {
+    let server = Folder::new().with("d/a.js", "import 'fs';");
+    let said =
+        uvlet(&builds(), &["compare", "esbuild-after", server.path().join("d").to_str().unwrap()]);
+    // Alone, server output is what there is.
+    assert_eq!((said.status, said.err.lines().count()), (2, 1), "{}", said.err);
+    assert!(said.err.contains("never subtracted"), "{}", said.err);
+    let folder = Folder::new();
+    let record = folder.path().join("six.json");
+    let record = record.to_str().unwrap();
+    assert_eq!(
+        uvlet(&builds(), &["record", "esbuild-after", "--level", "gzip=6", "-o", record]).status,
+        0
+    );
+    let said = uvlet(&builds(), &["compare", record, "esbuild-after"]);
+    assert_eq!((said.status, said.err.lines().count()), (2, 1), "{}", said.err);
+    assert!(said.err.contains("level 6") && said.err.contains("level 9"), "{}", said.err);
+    // Two bundlers are compared, and it is said.
+    let said = uvlet(&builds(), &["compare", "esbuild-after", "vite-after"]).out;
+    assert!(said.starts_with("Built by esbuild before and by Vite after"), "{said}");
+}
+
+#[test]
+fn every_form_holds_the_verdict() {
+    let asked = ["compare", "esbuild-before", "esbuild-after"];
+    let csv = uvlet(&builds(), &[&asked[..], &["--format", "csv"]].concat()).out;
+    assert!(csv.lines().any(|line| line.starts_with("package,moorline,")), "{csv}");
+    let markdown = uvlet(&builds(), &[&asked[..], &["--format", "markdown"]].concat()).out;
+    assert!(markdown.starts_with("**booking starts with 9.7 kB less"), "{markdown}");
+    let within = json(&builds(), &[&asked[..], &["--in", "startup(booking)"]].concat());
+    let survey = json(&builds(), &["survey", "esbuild-after"]);
+    assert_eq!(within["after"]["sizes"], survey["entries"][0]["startup"]["sizes"]);
+}
