@@ -191,7 +191,11 @@ pub fn compare(
     })
 }
 
-fn check(before: &Record, after: &Record, measures: &[Measure]) -> Result<(), CompareError> {
+/// Whether sizes of two builds can be subtracted.
+///
+/// # Errors
+/// Why they cannot.
+pub fn check(before: &Record, after: &Record, measures: &[Measure]) -> Result<(), CompareError> {
     if before.target != after.target {
         return Err(CompareError::Targets {
             before: before.label.clone(),

@@ -3,6 +3,7 @@
 //! A limit is judged only as far as the build is known: it is broken if even the least that the
 //! selection can weigh is over it, held if even the most is within, and undecided between.
 
+mod growth;
 mod judge;
 
 use schemars::JsonSchema;
@@ -34,8 +35,19 @@ pub struct Budget {
     pub at_most: Option<u64>,
     /// Bytes above which a warning is given.
     pub warn_above: Option<u64>,
+    /// How much more than in the build before there may be.
+    pub grow_at_most: Option<Growth>,
     /// What the bytes are counted in.
     pub measure: Measure,
+}
+
+/// How much something may grow.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Growth {
+    /// Bytes.
+    Bytes(u64),
+    /// Thousandths of a percent of what there was.
+    Milli(u64),
 }
 
 /// What a budget is about.
@@ -76,6 +88,10 @@ pub struct Aids<'a> {
     pub texts: &'a dyn Texts,
     /// Languages that are wanted.
     pub languages: &'a [String],
+    /// Texts of the build that growth is held against.
+    pub texts_of_base: &'a dyn Texts,
+    /// The build that growth is held against.
+    pub base: Option<&'a Lens<'a>>,
 }
 
 /// How strictly budgets are held.
@@ -150,6 +166,7 @@ pub enum LimitKind {
     AtMost,
     WarnAbove,
     Absent,
+    GrowAtMost,
 }
 
 impl LimitKind {
@@ -160,6 +177,7 @@ impl LimitKind {
             Self::AtMost => "at_most",
             Self::WarnAbove => "warn_above",
             Self::Absent => "absent",
+            Self::GrowAtMost => "grow_at_most",
         }
     }
 }
@@ -193,7 +211,7 @@ pub struct BudgetRow {
     pub most: u64,
     /// How it stands.
     pub verdict: Verdict,
-    /// Why it is undecided or unjudged.
+    /// Why it is undecided or unjudged; of what grew, what did; of what is banned, what brings it in.
     pub because: Vec<Reason>,
     /// The heaviest contributors, at most five.
     pub heaviest: Vec<Heavy>,

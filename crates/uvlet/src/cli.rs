@@ -253,6 +253,12 @@ pub enum CompareBy {
 pub struct Gate {
     #[command(flatten)]
     pub build: Build,
+    /// Hold growth against this build: an output folder or a record.
+    #[arg(long, value_name = "BUILD")]
+    pub against: Option<PathBuf>,
+    /// Where that build is not there, growth is not judged, instead of an error.
+    #[arg(long, requires = "against")]
+    pub against_optional: bool,
     /// Which promises to list: those that tell something, or all with what is left of each.
     #[arg(long = "show", value_enum, default_value_t = Listed::Telling)]
     pub listed: Listed,

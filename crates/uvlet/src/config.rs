@@ -15,7 +15,7 @@ use std::{
 };
 
 use uvlet_audit::{
-    gate::{Budget, Scope, Strictness},
+    gate::{Budget, Growth, Scope, Strictness},
     selector::Selector,
     waste,
 };
@@ -165,20 +165,31 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
 }
 
 fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget, reader::Wrong> {
-    table.only(&["total", "each", "absent", "waste", "at_most", "warn_above", "measure"])?;
+    table.only(&[
+        "total",
+        "each",
+        "absent",
+        "waste",
+        "at_most",
+        "warn_above",
+        "grow_at_most",
+        "measure",
+    ])?;
     let (key, scope) = scope(name, table)?;
     let at_most = table.with("at_most", size::parse)?;
     let warn_above = table.with("warn_above", size::parse)?;
+    let grow_at_most = table.with("grow_at_most", growth)?;
     match (&scope, at_most, warn_above) {
-        (Scope::Absent(_), None, None) => {}
+        (Scope::Absent(_), None, None) if grow_at_most.is_none() => {}
         (Scope::Absent(_), ..) => {
             return Err(table.wrong(&format!(
                 "budget `{name}` forbids something with `absent`, which takes no limit"
             )));
         }
-        (_, None, None) => {
-            return Err(table
-                .wrong(&format!("budget `{name}` has no limit; add `at_most` or `warn_above`")));
+        (_, None, None) if grow_at_most.is_none() => {
+            return Err(table.wrong(&format!(
+                "budget `{name}` has no limit; add `at_most`, `warn_above` or `grow_at_most`"
+            )));
         }
         (_, Some(at_most), Some(warn_above)) if warn_above > at_most => {
             return Err(table.wrong_at(
@@ -194,8 +205,24 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
         place: table.place(key),
         at_most,
         warn_above,
+        grow_at_most,
         measure: table.parsed("measure")?.unwrap_or(measure),
     })
+}
+
+/// `2 kB`, or `1.5%`.
+fn growth(text: &str) -> Result<Growth, String> {
+    let Some(percent) = text.trim().strip_suffix('%') else {
+        return size::parse(text).map(Growth::Bytes);
+    };
+    let wrong = || format!("`{text}` is no growth; write it like `2 kB` or `1.5%`");
+    let (whole, part) = percent.trim().split_once('.').unwrap_or((percent.trim(), ""));
+    let is_number = |digits: &str| digits.bytes().all(|digit| digit.is_ascii_digit());
+    if whole.is_empty() || part.len() > 3 || !is_number(whole) || !is_number(part) {
+        return Err(wrong());
+    }
+    let milli = format!("{whole}{part:0<3}").parse().map_err(|_| wrong())?;
+    Ok(Growth::Milli(milli))
 }
 
 /// What a budget is about, and the key that says it.

@@ -46,15 +46,17 @@ impl Judge<'_, '_> {
                 let obstacles = self.obstacles(budget, &found);
                 self.remark(budget, &found);
                 let Selection { cells, least, most, .. } = found;
+                self.grow(budget, None, [&cells, &least, &most])?;
                 self.hold(budget, Subject { item: None, cells, least, most, obstacles });
             }
             Scope::Waste(kind) => {
                 let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
-                let Aids { texts, languages } = self.aids;
+                let Aids { texts, languages, .. } = self.aids;
                 let found = waste(self.lens, texts, languages, &wanted, budget.measure);
                 let cells: CellSet =
                     found.findings.iter().flat_map(|finding| finding.cells.iter()).collect();
                 let (least, most) = (cells.clone(), cells.clone());
+                self.grow(budget, None, [&cells, &least, &most])?;
                 self.hold(
                     budget,
                     Subject { item: None, cells, least, most, obstacles: Vec::new() },
@@ -75,6 +77,7 @@ impl Judge<'_, '_> {
                 for item in items {
                     let selector::Item { name, cells, least, most } = item;
                     let (item, obstacles) = (Some(name), obstacles.clone());
+                    self.grow(budget, item.as_deref(), [&cells, &least, &most])?;
                     self.hold(budget, Subject { item, cells, least, most, obstacles });
                 }
             }
@@ -170,7 +173,7 @@ impl Judge<'_, '_> {
             let limit = allowed.unwrap_or(0);
             let exceeded = match limit_kind {
                 LimitKind::WarnAbove => Verdict::Warned,
-                LimitKind::AtMost | LimitKind::Absent => Verdict::Broken,
+                LimitKind::AtMost | LimitKind::Absent | LimitKind::GrowAtMost => Verdict::Broken,
             };
             let judged = if !obstacles.is_empty() {
                 Judged::open(limit_kind, obstacles.clone())
@@ -330,7 +333,7 @@ impl Judged {
     fn open(limit_kind: LimitKind, because: Vec<Reason>) -> Self {
         let verdict = match limit_kind {
             LimitKind::WarnAbove => Verdict::Unjudged,
-            LimitKind::AtMost | LimitKind::Absent => Verdict::Undecided,
+            LimitKind::AtMost | LimitKind::Absent | LimitKind::GrowAtMost => Verdict::Undecided,
         };
         Self { verdict, is: None, over_by: 0, because }
     }

@@ -156,6 +156,12 @@ pub(crate) fn sizes_said(gate: &Gate, record: &Record) -> Option<String> {
     (!said.is_empty()).then(|| format!("Sizes are {said}."))
 }
 
+/// A sentence that begins with a capital letter.
+fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
+
 /// One promise: what it is, and what that means.
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
     let item = row.item.as_ref().map(|item| format!(" {}", plain(item))).unwrap_or_default();
@@ -186,6 +192,28 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
             };
             format!("{is} {measure} are there, and none may be.{heaviest}{because}")
         }
+        (Verdict::Broken, LimitKind::GrowAtMost) => {
+            let base = row.base.unwrap_or(0);
+            let grew = units.size(row.is.unwrap_or(0).saturating_sub(base));
+            let may = units.size(row.allowed.unwrap_or(0).saturating_sub(base));
+            let because = match because.as_str() {
+                "" => String::new(),
+                because => format!(" {}.", capital(because)),
+            };
+            format!("{is} {measure}, {grew} more than before, and may grow by {may}.{because}")
+        }
+        (Verdict::Held, LimitKind::GrowAtMost) => {
+            let base = row.base.unwrap_or(0);
+            let may = units.size(row.allowed.unwrap_or(0).saturating_sub(base));
+            match row.is.unwrap_or(0).checked_sub(base) {
+                Some(grew) => format!(
+                    "{is} {measure}, {} more than before, and may grow by {may}.",
+                    units.size(grew)
+                ),
+                None => format!("{is} {measure}, less than before."),
+            }
+        }
+        (Verdict::Undecided, LimitKind::GrowAtMost) => format!("cannot be judged: {because}."),
         (Verdict::Broken, _) => {
             let over = units.size(row.over_by);
             format!("{is} {measure}, {over} over its {limit}.{heaviest}")

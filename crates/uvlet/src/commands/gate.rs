@@ -2,7 +2,11 @@
 
 use std::path::PathBuf;
 
-use uvlet_audit::gate::{Aids, Verdict, gate};
+use uvlet_audit::{
+    compare,
+    gate::{Aids, Verdict, gate},
+};
+use uvlet_record::{SavedTexts, Texts, sizes::Measure};
 use uvlet_view::{
     csv, markdown,
     table::{self, Shown},
@@ -13,7 +17,7 @@ use super::{
 };
 use crate::{
     cli::{self, Format, Listed},
-    config::{ConfigError, FILE},
+    config::{Config, ConfigError, FILE},
     failure::{Failure, Status},
     output, wording,
 };
@@ -25,15 +29,27 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         return Err(ConfigError::NoBudget(config.path).into());
     }
     let show = &arguments.show;
-    let judged = config.budgets.iter().map(|budget| budget.measure).collect();
+    let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
     let Opened { path, record, texts, .. } = open(Wanted {
         build: &arguments.build,
         config: Some(&config),
-        measures: Measures { list: judged, all: false },
+        measures: Measures { list: judged.clone(), all: false },
         format: show.format,
         sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
     })?;
-    let aids = Aids { texts: &*texts, languages: &config.languages };
+    let base = base(arguments, &config)?;
+    if let Some(base) = &base {
+        compare::check(&base.record, &record, &judged)?;
+    }
+    let base_lens =
+        base.as_ref().map(|base| with_groups(&base.record, Some(&config))).transpose()?;
+    let no_texts = SavedTexts::default();
+    let aids = Aids {
+        texts: &*texts,
+        languages: &config.languages,
+        texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
+        base: base_lens.as_ref(),
+    };
     let answer =
         gate(&with_groups(&record, Some(&config))?, &config.budgets, config.strictness, aids)
             .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
@@ -62,4 +78,27 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         Verdict::Undecided => Status::NoAnswer,
         Verdict::Warned | Verdict::Unjudged | Verdict::Held => Status::Held,
     })
+}
+
+/// The build that growth is held against.
+fn base(arguments: &cli::Gate, config: &Config) -> Result<Option<Opened>, Failure> {
+    let Some(against) = &arguments.against else { return Ok(None) };
+    if arguments.against_optional && !against.exists() {
+        return Ok(None);
+    }
+    let build = cli::Build {
+        path: Some(against.clone()),
+        description: None,
+        label: None,
+        ..arguments.build.clone()
+    };
+    let judged = config.budgets.iter().map(|budget| budget.measure).collect();
+    let opened = open(Wanted {
+        build: &build,
+        config: Some(config),
+        measures: Measures { list: judged, all: false },
+        format: Format::Table,
+        sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
+    })?;
+    Ok(Some(opened))
 }

@@ -1,0 +1,227 @@
+//! Growth against the build before.
+//!
+//! What is known of both builds only within bounds grew by anything between the least now less the most
+//! before, and the most now less the least before. What nobody owns in files that are the same in both
+//! cancels.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use uvlet_record::{Owner, sizes::Measure};
+
+use super::{Budget, BudgetRow, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
+use crate::{
+    attribute::{By, Sort, attribute},
+    lens::{Bounds, CellSet, Estimates, Lens},
+    selector::{self, SelectorError},
+    waste::{Wanted, waste},
+};
+
+/// What grew that is named.
+const NAMED: usize = 3;
+
+/// What there was; `is_new` where the build before has nothing of that name.
+struct Earlier {
+    cells: CellSet,
+    least: CellSet,
+    most: CellSet,
+    is_new: bool,
+}
+
+impl Judge<'_, '_> {
+    /// Judges how much a selection, or an item of one, grew.
+    pub(super) fn grow(
+        &mut self,
+        budget: &Budget,
+        item: Option<&str>,
+        [cells, least, most]: [&CellSet; 3],
+    ) -> Result<(), SelectorError> {
+        let Some(growth) = budget.grow_at_most else { return Ok(()) };
+        let mut row = BudgetRow {
+            app: None,
+            name: budget.name.clone(),
+            item: item.map(str::to_owned),
+            selector: budget.scope.text().to_owned(),
+            limit_kind: LimitKind::GrowAtMost,
+            measure: budget.measure,
+            base: None,
+            allowed: None,
+            is: None,
+            over_by: 0,
+            least: 0,
+            most: 0,
+            verdict: Verdict::Unjudged,
+            because: Vec::new(),
+            heaviest: Vec::new(),
+        };
+        let say = |row: &mut BudgetRow, code: &str, message: &str| {
+            let (code, message) = (code.to_owned(), message.to_owned());
+            row.because.push(Reason { code, message });
+        };
+        let Some(base) = self.aids.base else {
+            // Of every item the same would be said.
+            let is_said = |known: &BudgetRow| {
+                known.name == row.name && known.limit_kind == LimitKind::GrowAtMost
+            };
+            if self.rows.iter().any(is_said) {
+                return Ok(());
+            }
+            row.item = None;
+            say(&mut row, "no-base", "there is no build to hold it against, which --against names");
+            self.rows.push(row);
+            return Ok(());
+        };
+        let earlier = self.earlier(budget, item, base)?;
+        let estimates = match self.strictness.allow_estimated {
+            true => Estimates::AreTaken,
+            false => Estimates::AreDoubted,
+        };
+        let measure = budget.measure;
+        let same = same_files(base, self.lens);
+        let now = bounds(self.lens, least, most, measure, estimates, &same);
+        let then = bounds(base, &earlier.least, &earlier.most, measure, estimates, &same);
+        let is = self.lens.amount(cells).bytes(measure);
+        let was = base.amount(&earlier.cells).bytes(measure);
+        (row.is, row.base) = (Some(is), Some(was));
+        (row.least, row.most) = (now.least, now.most);
+        let limit = match growth {
+            Growth::Bytes(bytes) => bytes,
+            Growth::Milli(_) if earlier.is_new || was == 0 => {
+                say(&mut row, "new", "it is new, and grew by no percentage");
+                self.rows.push(row);
+                return Ok(());
+            }
+            Growth::Milli(milli) => {
+                let bytes = u128::from(was) * u128::from(milli) / 100_000;
+                u64::try_from(bytes).unwrap_or(u64::MAX)
+            }
+        };
+        let allowed = was.saturating_add(limit);
+        row.allowed = Some(allowed);
+        let (grew_least, grew_most) = (
+            i128::from(now.least) - i128::from(then.most),
+            i128::from(now.most) - i128::from(then.least),
+        );
+        row.verdict = if grew_least > i128::from(limit) {
+            row.over_by = is.saturating_sub(allowed);
+            if earlier.is_new {
+                say(&mut row, "new", "it is new");
+            }
+            let grown = grown(self.lens, cells, base, &earlier.cells, measure);
+            if !grown.is_empty() {
+                say(&mut row, "grew", &grown);
+            }
+            Verdict::Broken
+        } else if grew_most <= i128::from(limit) {
+            Verdict::Held
+        } else {
+            let said = format!(
+                "it grew by anything from {grew_least} B to {grew_most} B, as not all bytes of both builds \
+                 have an owner that is known"
+            );
+            say(&mut row, "unattributed", &said);
+            Verdict::Undecided
+        };
+        self.rows.push(row);
+        Ok(())
+    }
+
+    fn earlier(
+        &self,
+        budget: &Budget,
+        item: Option<&str>,
+        base: &Lens<'_>,
+    ) -> Result<Earlier, SelectorError> {
+        Ok(match &budget.scope {
+            Scope::Total(selector) | Scope::Absent(selector) => {
+                let found = selector::select(selector, base)?;
+                let is_new = found.missing.iter().any(|missing| missing.set.is_of_files());
+                Earlier { cells: found.cells, least: found.least, most: found.most, is_new }
+            }
+            Scope::Each(selector) => {
+                let (items, _) = selector::items(selector, base)?;
+                let known = items.into_iter().find(|known| Some(known.name.as_str()) == item);
+                match known {
+                    Some(selector::Item { cells, least, most, .. }) => {
+                        Earlier { cells, least, most, is_new: false }
+                    }
+                    None => Earlier {
+                        cells: CellSet::default(),
+                        least: CellSet::default(),
+                        most: CellSet::default(),
+                        is_new: true,
+                    },
+                }
+            }
+            Scope::Waste(kind) => {
+                let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
+                let found = waste(
+                    base,
+                    self.aids.texts_of_base,
+                    self.aids.languages,
+                    &wanted,
+                    budget.measure,
+                );
+                let cells: CellSet =
+                    found.findings.iter().flat_map(|finding| finding.cells.iter()).collect();
+                Earlier { least: cells.clone(), most: cells.clone(), cells, is_new: false }
+            }
+        })
+    }
+}
+
+/// Digests of files that both builds have.
+fn same_files(before: &Lens<'_>, after: &Lens<'_>) -> BTreeSet<String> {
+    let digests = |lens: &Lens<'_>| -> BTreeSet<String> {
+        lens.record.files.iter().map(|file| file.digest.clone()).collect()
+    };
+    digests(before).intersection(&digests(after)).cloned().collect()
+}
+
+fn bounds(
+    lens: &Lens<'_>,
+    least: &CellSet,
+    most: &CellSet,
+    measure: Measure,
+    estimates: Estimates,
+    same: &BTreeSet<String>,
+) -> Bounds {
+    let record = lens.record;
+    let most: CellSet = most
+        .iter()
+        .filter(|id| {
+            let cell = &record.cells[id.at()];
+            let cancels = cell.owner == Owner::Unattributed
+                && !least.has(*id)
+                && same.contains(&record.file(cell.file).digest);
+            !cancels
+        })
+        .collect();
+    lens.bounds(least, &most, measure, estimates)
+}
+
+/// What grew most, by package.
+fn grown(
+    after: &Lens<'_>,
+    cells: &CellSet,
+    before: &Lens<'_>,
+    earlier: &CellSet,
+    measure: Measure,
+) -> String {
+    let sizes = |lens: &Lens<'_>, cells: &CellSet| {
+        let mut sizes: BTreeMap<String, u64> = BTreeMap::new();
+        for row in attribute(lens, By::Package, cells, None, Sort::Name).rows {
+            *sizes.entry(row.name).or_default() += row.sizes.get(measure);
+        }
+        sizes
+    };
+    let (old, new) = (sizes(before, earlier), sizes(after, cells));
+    let mut grown: Vec<(u64, &String)> = new
+        .iter()
+        .map(|(name, bytes)| (bytes.saturating_sub(old.get(name).copied().unwrap_or(0)), name))
+        .filter(|(bytes, _)| *bytes > 0)
+        .collect();
+    grown.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.cmp(b.1)));
+    let named = grown.iter().take(NAMED);
+    let named: Vec<String> = named.map(|(bytes, name)| format!("{name} by {bytes} B")).collect();
+    if named.is_empty() { String::new() } else { format!("grew: {}", named.join(", ")) }
+}
