@@ -9,6 +9,7 @@ pub mod gate;
 pub mod graph;
 pub mod lens;
 pub mod nearest;
+pub mod propose;
 pub mod removal;
 pub mod selector;
 pub mod survey;

@@ -84,6 +84,15 @@ pub enum Command {
         after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all"
     )]
     Gate(Gate),
+    /// Write first budgets from what the build is now, or bring those of uvlet.toml up to it.
+    ///
+    /// Each entry's startup, the heaviest chunk and what `waste` finds get a limit a little above what
+    /// they are. What the file says already stays, with its comments and its order: no limit is raised
+    /// without --loosen, none is lowered without --tighten.
+    #[command(
+        after_help = "Examples:\n  uvlet propose dist\n  uvlet propose dist --headroom 2% --tighten --dry-run"
+    )]
+    Propose(Propose),
     /// Save the build as a record, which every command takes in its place.
     ///
     /// A record answers every question later and elsewhere, without the build. FILE ends in .json,
@@ -264,6 +273,27 @@ pub struct Gate {
     pub listed: Listed,
     #[command(flatten)]
     pub show: Show,
+}
+
+#[derive(Debug, Args)]
+pub struct Propose {
+    #[command(flatten)]
+    pub build: Build,
+    /// How far limits stand above what there is.
+    #[arg(long, value_name = "PERCENT", default_value = "5%")]
+    pub headroom: String,
+    /// Lower limits that stand further above.
+    #[arg(long)]
+    pub tighten: bool,
+    /// Raise limits that are broken.
+    #[arg(long)]
+    pub loosen: bool,
+    /// Say what would change, and write nothing.
+    #[arg(long)]
+    pub dry_run: bool,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
 }
 
 #[derive(Debug, Args)]

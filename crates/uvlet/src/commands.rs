@@ -8,6 +8,7 @@ mod demo;
 mod gate;
 mod help;
 mod plugin;
+mod propose;
 mod record;
 mod survey;
 mod waste;
@@ -61,6 +62,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Why(arguments) => why::run(arguments),
         Command::Compare(arguments) => compare::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
+        Command::Propose(arguments) => propose::run(arguments),
         Command::Record(arguments) => record::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),

@@ -15,11 +15,13 @@ use std::{
 };
 
 use uvlet_audit::{
-    gate::{Budget, Growth, Scope, Strictness},
+    gate::{Budget, Scope, Strictness},
     selector::Selector,
     waste,
 };
 use uvlet_record::sizes::{Coding, Measure};
+
+pub use uvlet_audit::gate::Growth;
 
 use reader::{Table, line_and_column, parse};
 
@@ -211,7 +213,10 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
 }
 
 /// `2 kB`, or `1.5%`.
-fn growth(text: &str) -> Result<Growth, String> {
+///
+/// # Errors
+/// What is wrong, and how it would be right.
+pub fn growth(text: &str) -> Result<Growth, String> {
     let Some(percent) = text.trim().strip_suffix('%') else {
         return size::parse(text).map(Growth::Bytes);
     };

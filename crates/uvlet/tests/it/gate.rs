@@ -246,3 +246,60 @@ fn a_wrong_configuration_is_one_line_and_no_verdict(#[case] toml: &str, #[case] 
     assert_eq!(said.err.lines().count(), 1, "{}", said.err);
     assert!(said.err.contains(message), "{}", said.err);
 }
+
+/// A package's script of so many bytes, with its map, under a name.
+fn with_package(folder: Folder, place: &str, package: &str, count: i64) -> Folder {
+    let text = "tide(1);".repeat(usize::try_from(count).unwrap());
+    let source = format!("../node_modules/{package}/index.js");
+    let segments: Vec<(i64, &str)> = (0..count).map(|n| (n * 8, source.as_str())).collect();
+    folder.with(&format!("{place}.js"), text).with(&format!("{place}.js.map"), map(&segments))
+}
+
+fn grown(settings: &str, arguments: &[&str]) -> (i32, serde_json::Value) {
+    let toml = format!("measure = \"emitted\"\n[budget.g]\n{settings}\n");
+    let mut folder = Folder::new()
+        .with("uvlet.toml", toml)
+        .with("old/index.html", "<script src=a.js></script>")
+        .with("new/index.html", "<script src=a.js></script>")
+        .with("new/more.html", "<script src=b.js></script>");
+    folder = with_package(folder, "old/a", "ropework", 100);
+    folder = with_package(folder, "new/a", "ropework", 150);
+    folder = with_package(folder, "new/b", "fairlead", 30);
+    let mut all = vec!["gate", "new"];
+    all.extend(arguments);
+    let status = uvlet(folder.path(), &all).status;
+    let answer = match status {
+        2 => serde_json::Value::Null,
+        _ => json(folder.path(), &all),
+    };
+    (status, answer)
+}
+
+#[rstest]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"400 B\"", "held", 400)]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"399 B\"", "broken", 400)]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"50%\"", "held", 400)]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"49.9%\"", "broken", 400)]
+// What is new counts from nothing; a percentage of nothing is no limit.
+#[case("total = \"package(fairlead)\"\ngrow_at_most = \"239 B\"", "broken", 240)]
+#[case("total = \"package(fairlead)\"\ngrow_at_most = \"240 B\"", "held", 240)]
+#[case("total = \"package(fairlead)\"\ngrow_at_most = \"10%\"", "unjudged", 240)]
+fn growth(#[case] settings: &str, #[case] verdict: &str, #[case] is: i64) {
+    let (_, answer) = grown(settings, &["--against", "old"]);
+    let row = &answer["budgets"][0];
+    assert_eq!(row["verdict"], verdict, "{row}");
+    assert_eq!(row["limit_kind"], "grow_at_most");
+    let of = |key: &str| row[key].as_i64().unwrap_or(0);
+    assert_eq!(of("is") - of("base"), is, "{row}");
+}
+
+#[test]
+fn growth_without_a_build_before() {
+    let settings = "total = \"startup(*)\"\ngrow_at_most = \"1 B\"";
+    let (status, answer) = grown(settings, &[]);
+    assert_eq!((status, answer["budgets"][0]["verdict"].as_str()), (0, Some("unjudged")));
+    assert_eq!(grown(settings, &["--against", "nowhere"]).0, 2);
+    let (status, answer) = grown(settings, &["--against", "nowhere", "--against-optional"]);
+    assert_eq!((status, answer["budgets"][0]["verdict"].as_str()), (0, Some("unjudged")));
+    assert_eq!(grown(settings, &["--against", "old"]).0, 1);
+}

@@ -4,17 +4,22 @@ use std::{env, fs, path::Path};
 
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
-use uvlet_audit::{attribute::Attribution, gate::Gate, survey::Survey};
+use uvlet_audit::{
+    attribute::Attribution, compare::Comparison, gate::Gate, survey::Survey, waste::Waste, why::Why,
+};
 use uvlet_read::PluginFile;
 use uvlet_record::Record;
 
-use crate::support::{SAMPLES, demo, uvlet};
+use crate::support::{SAMPLES, demo, json, uvlet};
 
 /// `UVLET_WRITE_SCHEMAS=1 cargo test schemas` writes them anew.
 #[rstest]
 #[case("survey", uvlet_view::json::schema::<Survey>())]
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
 #[case("gate", uvlet_view::json::schema::<Gate>())]
+#[case("why", uvlet_view::json::schema::<Why>())]
+#[case("waste", uvlet_view::json::schema::<Waste>())]
+#[case("compare", uvlet_view::json::schema::<Comparison>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
 #[case("plugin", uvlet_view::json::plain_schema::<PluginFile>())]
 fn schemas_are_current(#[case] name: &str, #[case] schema: String) {
@@ -23,7 +28,8 @@ fn schemas_are_current(#[case] name: &str, #[case] schema: String) {
         fs::create_dir_all(path.parent().unwrap()).unwrap();
         fs::write(&path, &schema).unwrap();
     }
-    assert_eq!(fs::read_to_string(&path).unwrap(), schema, "run with UVLET_WRITE_SCHEMAS=1");
+    let is_current = fs::read_to_string(&path).unwrap() == schema;
+    assert!(is_current, "docs/schema/{name}.json is not; run with UVLET_WRITE_SCHEMAS=1");
 }
 
 /// The survey once more, declared from its description: an added, lost or renamed key fails here.
@@ -336,5 +342,39 @@ fn outputs_hold_the_described_keys(
             let said = uvlet(&demo(), &[command, sample, "--if-removed", "--format", "json"]);
             assert!(said.out.contains("\"if_removed\"") && read(&said.out).is_ok());
         }
+    }
+}
+
+/// Keys by where they stand, as they are described; an added, lost or renamed one fails here.
+#[rstest]
+#[case(&["why", "esbuild-before", "package(moorline)"], &[
+    ("", "at_startup chains edges encoders importers leaves_with_it lies_in modules notices sizes stays subject subject_kind uvlet"),
+    ("/chains", "entry steps when"),
+    ("/chains/0/steps", "by module names package"),
+    ("/importers", "by module names package"),
+    ("/lies_in", "deferred_of file sizes startup_of"),
+])]
+#[case(&["waste", "esbuild-before"], &[
+    ("", "at_startup encoders findings notices recoverable uvlet"),
+    ("/findings", "advice at bound by_entry cause id kind places recoverable title where"),
+    ("/findings/0/by_entry", "entry sizes"),
+])]
+#[case(&["compare", "esbuild-before", "esbuild-after", "--by", "module"], &[
+    ("", "after before chunks encoders entries modules notices packages uvlet waste"),
+    ("/entries", "after before name return_visit"),
+    ("/packages", "after asked_by before cause modules name row versions"),
+    ("/modules", "after before cause name row"),
+    ("/chunks", "after because before change sizes_after sizes_before"),
+    ("/waste", "after before id title"),
+])]
+fn answers_hold_the_described_keys(#[case] arguments: &[&str], #[case] described: &[(&str, &str)]) {
+    let answer = json(&demo().join("builds"), arguments);
+    for (place, keys) in described {
+        let value = answer.pointer(place).unwrap_or_else(|| panic!("{place}"));
+        let value = value.get(0).unwrap_or(value);
+        let found: Vec<&str> = value.as_object().unwrap().keys().map(String::as_str).collect();
+        let mut sorted = found.clone();
+        sorted.sort_unstable();
+        assert_eq!(sorted.join(" "), *keys, "{place}");
     }
 }

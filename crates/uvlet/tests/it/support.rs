@@ -21,6 +21,10 @@ impl Folder {
         self.0.path()
     }
 
+    pub fn read(&self, path: &str) -> String {
+        fs::read_to_string(self.path().join(path)).unwrap()
+    }
+
     /// Writes a file below the folder.
     pub fn with(self, path: &str, text: impl AsRef<[u8]>) -> Self {
         let full = self.path().join(path);

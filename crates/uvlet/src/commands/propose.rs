@@ -1,0 +1,202 @@
+//! `uvlet propose`.
+
+use std::{fs, io, path::Path};
+
+use toml_edit::{DocumentMut, Item, Table, Value, value};
+use uvlet_audit::{
+    gate::{Aids, Budget, BudgetRow, LimitKind, Scope, Verdict, gate},
+    propose::{Headroom, Proposal, propose},
+};
+use uvlet_record::{SavedTexts, sizes::Measure};
+use uvlet_view::{Units, plain};
+
+use super::{Measures, Opened, Wanted, open, settings, with_groups};
+use crate::{
+    cli::{Format, Propose},
+    config::{self, Config, FILE, Growth},
+    failure::{Failure, Status},
+    output,
+};
+
+pub fn run(arguments: &Propose) -> Result<Status, Failure> {
+    let headroom = match config::growth(&arguments.headroom) {
+        Ok(Growth::Milli(milli)) => Headroom(milli),
+        _ => {
+            let said = format!("--headroom {}: write it like `5%`", arguments.headroom);
+            return Err(Failure::Usage(said));
+        }
+    };
+    let config = settings(&arguments.build)?;
+    let usual = Config::none();
+    let known = config.as_ref().unwrap_or(&usual);
+    let measure = known.measure;
+    let Opened { record, texts, .. } = open(Wanted {
+        build: &arguments.build,
+        config: config.as_ref(),
+        measures: Measures { list: vec![measure], all: false },
+        format: Format::Table,
+        sources: true,
+    })?;
+    let lens = with_groups(&record, config.as_ref())?;
+    let proposals = propose(&lens, &*texts, &known.languages, measure, headroom);
+    let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
+    let old = read(&path)?;
+    let mut document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
+        Failure::Usage(format!("{}: {}", path.display(), error.message()))
+    })?;
+    if old.is_empty() {
+        introduce(&mut document, &path, arguments, measure);
+    }
+    let no_texts = SavedTexts::default();
+    let aids =
+        Aids { texts: &*texts, languages: &known.languages, texts_of_base: &no_texts, base: None };
+    let judged = gate(&lens, &known.budgets, known.strictness, aids)
+        .map_err(|error| Failure::Gate { config: known.path.clone(), error })?;
+    let mut said = Vec::new();
+    for budget in &known.budgets {
+        let is_of =
+            |row: &&BudgetRow| row.name == budget.name && row.limit_kind == LimitKind::AtMost;
+        let rows = judged.budgets.iter().filter(is_of);
+        // What cannot be told is no ground for a limit.
+        if rows.clone().any(|row| row.verdict == Verdict::Undecided) {
+            continue;
+        }
+        if let Some(is) = rows.filter_map(|row| row.is).max() {
+            said.extend(bring_up(&mut document, budget, is, headroom, arguments));
+        }
+    }
+    for proposal in proposals.iter().filter(|proposal| !is_held(known, proposal)) {
+        let name = add(&mut document, proposal);
+        said.push(format!(
+            "added {name}: at most {} (is {})",
+            size(proposal.at_most),
+            Units::default().size(proposal.is)
+        ));
+    }
+    let new = document.to_string();
+    let changed = new != old;
+    if changed && !arguments.dry_run {
+        output::replace(&path, new.as_bytes())?;
+    }
+    let head = match (changed, arguments.dry_run) {
+        (false, _) => format!("{} stays as it is.", path.display()),
+        (true, true) => format!("{} would change:", path.display()),
+        (true, false) => format!("{} is written:", path.display()),
+    };
+    let mut text = format!("{head}\n");
+    for line in said {
+        text.push_str(&format!("  {line}\n"));
+    }
+    output::write(&text, None, arguments.color)?;
+    Ok(Status::Held)
+}
+
+fn read(path: &Path) -> Result<String, Failure> {
+    match fs::read_to_string(path) {
+        Ok(text) => Ok(text),
+        Err(error) if error.kind() == io::ErrorKind::NotFound => Ok(String::new()),
+        Err(source) => Err(Failure::Write { path: path.to_owned(), source }),
+    }
+}
+
+/// What a new file says first, so that the next command needs no arguments.
+fn introduce(document: &mut DocumentMut, path: &Path, arguments: &Propose, measure: Measure) {
+    document["measure"] = value(measure.name());
+    let is_here = path.parent().is_none_or(|folder| folder.as_os_str().is_empty());
+    let names = [("folder", &arguments.build.path), ("description", &arguments.build.description)];
+    for (key, named) in names {
+        let named = named.as_deref().filter(|named| named.is_relative() && is_here);
+        let is_meant = |named: &&Path| key != "folder" || named.is_dir();
+        if let Some(named) = named.filter(is_meant).and_then(Path::to_str) {
+            let build = document.entry("build").or_insert_with(|| Item::Table(Table::new()));
+            build[key] = value(named);
+        }
+    }
+}
+
+/// Moves the limit of a budget as the arguments allow, and says so.
+fn bring_up(
+    document: &mut DocumentMut,
+    budget: &Budget,
+    is: u64,
+    headroom: Headroom,
+    arguments: &Propose,
+) -> Option<String> {
+    let at_most = budget.at_most?;
+    let limit = headroom.above(is).max(budget.warn_above.unwrap_or(0));
+    let (name, was) = (plain(&budget.name), Units::default().size(at_most));
+    let new = size(limit);
+    if is > at_most && !arguments.loosen {
+        let is = Units::default().size(is);
+        return Some(format!("{name} is broken: {is} of {was}; --loosen would raise it to {new}"));
+    }
+    let is_moved = is > at_most || (limit < at_most && arguments.tighten);
+    is_moved.then(|| {
+        set(document, &budget.name, limit);
+        let word = if limit < at_most { "lowered" } else { "raised" };
+        format!("{word} {name} from {was} to {new}")
+    })
+}
+
+/// Whether a budget speaks of the same already.
+fn is_held(config: &Config, proposal: &Proposal) -> bool {
+    config.budgets.iter().any(|budget| {
+        let (key, what) = match &budget.scope {
+            Scope::Total(selector) => ("total", selector.text()),
+            Scope::Each(selector) => ("each", selector.text()),
+            Scope::Absent(selector) => ("absent", selector.text()),
+            Scope::Waste(kind) => ("waste", kind.name()),
+        };
+        key == proposal.key && what == proposal.what
+    })
+}
+
+/// Changes a limit, and nothing around it.
+fn set(document: &mut DocumentMut, name: &str, limit: u64) {
+    let item = document
+        .get_mut("budget")
+        .and_then(|budgets| budgets.get_mut(name))
+        .and_then(|budget| budget.get_mut("at_most"));
+    if let Some(Item::Value(old)) = item {
+        let mut new = Value::from(size(limit));
+        *new.decor_mut() = old.decor().clone();
+        *old = new;
+    }
+}
+
+/// Adds a budget behind the others, under a name that is free.
+fn add(document: &mut DocumentMut, proposal: &Proposal) -> String {
+    let budgets = document.entry("budget").or_insert_with(|| {
+        let mut table = Table::new();
+        table.set_implicit(true);
+        Item::Table(table)
+    });
+    let mut name = proposal.name.clone();
+    let mut number = 2;
+    while budgets.get(&name).is_some() {
+        name = format!("{}-{number}", proposal.name);
+        number += 1;
+    }
+    let mut table = Table::new();
+    table.insert(proposal.key, value(proposal.what.clone()));
+    table.insert("at_most", value(size(proposal.at_most)));
+    if let Some(budgets) = budgets.as_table_mut() {
+        budgets.insert(&name, Item::Table(table));
+    }
+    name
+}
+
+/// A limit as people write it: exact, in the largest unit that needs no more than three digits.
+fn size(bytes: u64) -> String {
+    let scaled = |unit: u64, word: &str| {
+        let (whole, part) = (bytes / unit, bytes % unit);
+        let part = format!("{part:0width$}", width = unit.to_string().len() - 1);
+        let part = part.trim_end_matches('0');
+        if part.is_empty() { format!("{whole} {word}") } else { format!("{whole}.{part} {word}") }
+    };
+    match bytes {
+        1_000_000.. => scaled(1_000_000, "MB"),
+        1_000.. => scaled(1_000, "kB"),
+        _ => format!("{bytes} B"),
+    }
+}

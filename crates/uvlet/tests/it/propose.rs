@@ -1,0 +1,88 @@
+//! First budgets, and limits brought up to the build.
+
+use std::fs;
+
+use rstest::rstest;
+
+use crate::support::{Folder, demo, json, map, uvlet};
+
+/// A folder with a copy of a demo build under `dist`.
+fn with_build(name: &str) -> Folder {
+    let mut folder = Folder::new();
+    for file in fs::read_dir(demo().join("builds").join(name)).unwrap() {
+        let path = file.unwrap().path();
+        if path.is_dir() {
+            continue;
+        }
+        let to = format!("dist/{}", path.file_name().unwrap().to_str().unwrap());
+        folder = folder.with(&to, fs::read(path).unwrap());
+    }
+    folder
+}
+
+#[rstest]
+fn what_is_proposed_holds(#[values("esbuild", "rollup", "webpack")] bundler: &str) {
+    let folder = with_build(&format!("{bundler}-before"));
+    let said = uvlet(folder.path(), &["propose", "dist"]);
+    assert!(said.out.starts_with("uvlet.toml is written"), "{}{}", said.out, said.err);
+    let first = folder.read("uvlet.toml");
+    let held = json(folder.path(), &["gate"]);
+    assert_eq!(held["verdict"], "held");
+    assert!(held["budgets"].as_array().unwrap().len() >= 9, "entries, chunks and five kinds");
+    // No limit is so wide that a page could grow by a tenth unnoticed.
+    for row in held["budgets"].as_array().unwrap() {
+        let of = |key: &str| row[key].as_f64().unwrap();
+        if row["selector"].as_str().is_some_and(|what| what.starts_with("startup")) {
+            let share = of("allowed") / of("is");
+            assert!((1.05..1.06).contains(&share), "{row}");
+        }
+    }
+    let again = uvlet(folder.path(), &["propose"]);
+    assert_eq!(again.out, "uvlet.toml stays as it is.\n");
+    assert_eq!(folder.read("uvlet.toml"), first);
+}
+
+#[test]
+fn one_more_package_breaks_what_was_proposed() {
+    let folder = Folder::new()
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", "start()");
+    uvlet(folder.path(), &["propose", "dist"]);
+    assert_eq!(uvlet(folder.path(), &["gate"]).status, 0);
+    let text = (0..40).map(|n| format!("tide{n}({n});")).collect::<String>();
+    let source = "../node_modules/moorline/index.js";
+    let segments: Vec<(i64, &str)> =
+        text.match_indices("tide").map(|(at, _)| (i64::try_from(at).unwrap(), source)).collect();
+    let folder = folder
+        .with("dist/a.js", format!("{text}\n//# sourceMappingURL=a.js.map"))
+        .with("dist/a.js.map", map(&segments))
+        .with("node_modules/moorline/package.json", r#"{"name":"moorline","version":"2.1.0"}"#);
+    let said = uvlet(folder.path(), &["gate"]);
+    assert_eq!(said.status, 1);
+    assert!(said.out.starts_with("BROKEN") && said.out.contains("moorline"), "{}", said.out);
+}
+
+const SETTINGS: &str = "# Ours.\n\n[budget.booking]\nat_most = \"LIMIT\"   # agreed in May\ntotal = 'startup(booking)'\nmeasure = \"emitted\"\n";
+
+#[test]
+fn comments_order_and_promises_stay() {
+    let settings = |limit: &str| SETTINGS.replace("LIMIT", limit);
+    let folder = with_build("esbuild-before").with("uvlet.toml", settings("160 kB"));
+    let dry = uvlet(folder.path(), &["propose", "dist", "--tighten", "--dry-run"]).out;
+    assert!(dry.starts_with("uvlet.toml would change"), "{dry}");
+    assert!(dry.contains("lowered booking from 160 kB to "), "{dry}");
+    assert_eq!(folder.read("uvlet.toml"), settings("160 kB"));
+    uvlet(folder.path(), &["propose", "dist"]);
+    assert!(folder.read("uvlet.toml").starts_with(&settings("160 kB")));
+
+    let folder = folder.with("uvlet.toml", settings("1 kB"));
+    let said = uvlet(folder.path(), &["propose", "dist"]).out;
+    assert!(said.contains("booking is broken") && said.contains("--loosen"), "{said}");
+    assert!(folder.read("uvlet.toml").starts_with(&settings("1 kB")));
+    let said = uvlet(folder.path(), &["propose", "dist", "--loosen"]).out;
+    let limit =
+        said.lines().find_map(|line| line.trim().strip_prefix("raised booking from 1 kB to "));
+    let limit = limit.unwrap_or_else(|| panic!("{said}"));
+    assert!(folder.read("uvlet.toml").starts_with(&settings(limit)));
+    assert_eq!(uvlet(folder.path(), &["gate", "dist"]).status, 0);
+}
