@@ -171,14 +171,7 @@ pub fn compare(
 ) -> Result<Comparison, CompareError> {
     check(before.lens.record, after.lens.record, measures)?;
     let measure = measures.first().copied().unwrap_or(Measure::Emitted);
-    let entries = entries(before.lens, after.lens, measure);
-    let place = |lens: &Lens<'_>, name: &str| {
-        lens.record.entries.iter().position(|entry| entry.name == name)
-    };
-    let moved_most = entries.first().and_then(|row| {
-        let (old, new) = (place(before.lens, &row.name)?, place(after.lens, &row.name)?);
-        rows::heaviest_at_startup((before.lens, old), (after.lens, new), measure)
-    });
+    let (entries, moved_most) = by_entry(before.lens, after.lens, measure);
     Ok(Comparison {
         moved_most,
         before: side(before),
@@ -189,6 +182,52 @@ pub fn compare(
         chunks: chunks::chunks(before.lens, after.lens, measure),
         waste: findings(before, after, languages, measure),
     })
+}
+
+/// Entries by the change of their startup, and what tells most of the first one's.
+fn by_entry(
+    before: &Lens<'_>,
+    after: &Lens<'_>,
+    measure: Measure,
+) -> (Vec<EntryRow>, Option<(String, i64)>) {
+    let entries = entries(before, after, measure);
+    let place = |lens: &Lens<'_>, name: &str| {
+        lens.record.entries.iter().position(|entry| entry.name == name)
+    };
+    let moved_most = entries.first().and_then(|row| {
+        let (old, new) = (place(before, &row.name)?, place(after, &row.name)?);
+        rows::heaviest_at_startup((before, old), (after, new), measure)
+    });
+    (entries, moved_most)
+}
+
+/// The entry whose startup moved most since a build.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Moved {
+    /// Its name.
+    pub entry: String,
+    /// By so many bytes.
+    pub by: i64,
+    /// The package, or what is none, that tells most of it.
+    pub mostly: Option<(String, i64)>,
+}
+
+/// What moved most at startup; none if nothing did.
+///
+/// # Errors
+/// When sizes of the builds cannot be subtracted.
+pub fn moved(
+    before: &Lens<'_>,
+    after: &Lens<'_>,
+    measure: Measure,
+) -> Result<Option<Moved>, CompareError> {
+    check(before.record, after.record, &[measure])?;
+    let (entries, mostly) = by_entry(before, after, measure);
+    Ok(entries.into_iter().next().and_then(|row| {
+        let startup = |loads: &Option<Loads>| loads.as_ref().map(|loads| loads.startup.sizes);
+        let by = change(startup(&row.before).as_ref(), startup(&row.after).as_ref(), measure);
+        (by != 0).then_some(Moved { entry: row.name, by, mostly })
+    }))
 }
 
 /// Whether sizes of two builds can be subtracted.

@@ -15,7 +15,7 @@ use uvlet_record::{Record, sizes::Measure};
 use crate::units::Units;
 
 pub use attribute::attribute;
-pub use compare::{CompareBy, Rows, compare};
+pub use compare::{CompareBy, Rows, compare, since};
 pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};

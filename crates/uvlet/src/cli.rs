@@ -225,8 +225,12 @@ pub enum Kind {
 #[derive(Debug, Args)]
 pub struct Compare {
     /// The earlier build: an output folder or a record.
-    #[arg(value_name = "BEFORE")]
-    pub before: PathBuf,
+    #[arg(value_name = "BEFORE", required_unless_present = "last")]
+    pub before: Option<PathBuf>,
+    /// The earlier build is the last one of the same folder that Uvlet looked at and that differs;
+    /// the one argument is the later build then.
+    #[arg(long, conflicts_with = "path")]
+    pub last: bool,
     #[command(flatten)]
     pub build: Build,
     /// What a row stands for.

@@ -7,6 +7,7 @@ mod compare;
 mod demo;
 mod gate;
 mod help;
+mod kept;
 mod plugin;
 mod propose;
 mod record;

@@ -1,7 +1,7 @@
 //! Two builds side by side: the verdict in a sentence, entries with their return visit, then the causes.
 
 use uvlet_audit::compare::{
-    Cause, ChunkChange, ChunkRow, Comparison, EntryRow, Loads, ModuleRow, Row, change,
+    Cause, ChunkChange, ChunkRow, Comparison, EntryRow, Loads, ModuleRow, Moved, Row, change,
 };
 use uvlet_record::{
     Mode, Record,
@@ -61,6 +61,28 @@ pub fn compare(answer: &Comparison, record: &Record, screen: &Screen, rows: &Row
     let said = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
     text
+}
+
+/// What moved since a build that was looked at some time ago.
+#[must_use]
+pub fn since(ago: &str, moved: Option<&Moved>, screen: &Screen) -> String {
+    let text = match moved {
+        None => format!("Since the build of {ago}: no page starts with more or less."),
+        Some(moved) => {
+            let mostly = moved.mostly.as_ref().map(|(name, by)| {
+                format!(", most of it by {}: {}", plain(name), signed(*by, screen.units))
+            });
+            format!(
+                "Since the build of {ago}: {} starts with {} {} ({}){}.",
+                plain(&moved.entry),
+                screen.units.size(moved.by.unsigned_abs()),
+                if moved.by > 0 { "more" } else { "less" },
+                screen.measure,
+                mostly.unwrap_or_default()
+            )
+        }
+    };
+    wrapped(&text, screen.columns(), 0)
 }
 
 /// A size with its sign: `+3.1 kB`, `−12 B`.
@@ -295,7 +317,13 @@ fn package(row: &Row) -> One {
             let copies = count(copies, "copy");
             format!("{copies} {}", if row.modules.copies < 0 { "fewer" } else { "more" })
         }
-        (Cause::Modules, _) => format!("{} came, {} went", row.modules.new, row.modules.gone),
+        (Cause::Modules, _) => {
+            let ways = [(row.modules.new, "new"), (row.modules.gone, "gone")];
+            let said = ways.iter().filter(|(number, _)| *number > 0);
+            let said: Vec<_> =
+                said.map(|(number, way)| format!("{} {way}", count(*number, "module"))).collect();
+            said.join(", ")
+        }
         (Cause::Edited, _) => format!("source of {} edited", count(row.modules.edited, "module")),
         (cause, _) => cause.name().to_owned(),
     };

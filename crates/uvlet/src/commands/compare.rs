@@ -1,19 +1,17 @@
 //! `uvlet compare`.
 
-use std::path::PathBuf;
-
 use uvlet_audit::{
     compare::{Half, compare},
     lens::{CellSet, Lens},
     selector::{self, Selector},
 };
-use uvlet_record::Record;
+use uvlet_record::{Record, sizes::Measure};
 use uvlet_view::{
     csv, markdown,
     table::{self, Rows},
 };
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
+use super::{Opened, Wanted, as_json, kept, measures, open, screen, settings, with_groups};
 use crate::{
     cli::{Build, Compare, CompareBy, Format},
     config,
@@ -32,20 +30,21 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
         let measures = measures(&arguments.measure, config);
         open(Wanted { build, config, measures, format: show.format, sources: true })
     };
-    // What is said of the later build is said of it alone.
-    let earlier = Build {
-        path: Some(PathBuf::from(&arguments.before)),
-        description: None,
-        label: None,
-        ..arguments.build.clone()
+    let later = match &arguments.before {
+        // With `--last` the one argument is the later build.
+        Some(path) if arguments.last => {
+            Build { path: Some(path.clone()), ..arguments.build.clone() }
+        }
+        _ => arguments.build.clone(),
     };
-    let before = read(&earlier)?;
-    let after = read(&arguments.build)?;
+    let after = read(&later)?;
+    let before = read(&earlier(arguments, &later, &after)?)?;
+    kept::keep(&later, &after.path, &after.record);
     let lenses = [with_groups(&before.record, config)?, with_groups(&after.record, config)?];
     let [old, new] = &lenses;
     let halves = [half(old, &before, &within)?, half(new, &after, &within)?];
     // A name has to mean something in one of the builds at least.
-    if let ([Some(missing), Some(_)], _) = ([&halves[0].1, &halves[1].1], ()) {
+    if let [(_, Some(missing)), (_, Some(_))] = &halves {
         return Err(Failure::In { selector: within.text().to_owned(), message: missing.clone() });
     }
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
@@ -76,6 +75,23 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
     };
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(Status::Held)
+}
+
+/// The earlier build; what the arguments say of the later one is said of that alone.
+fn earlier(arguments: &Compare, later: &Build, after: &Opened) -> Result<Build, Failure> {
+    let plain = Build { description: None, label: None, ..later.clone() };
+    if !arguments.last {
+        return Ok(Build { path: arguments.before.clone(), ..plain });
+    }
+    let measure = after.measures.first().copied().unwrap_or(Measure::Emitted);
+    let kept = kept::before(later, &after.path, &after.record, measure).ok_or_else(|| {
+        Failure::Usage(format!(
+            "--last: no other build of {} was looked at before in {measure}; name the earlier one",
+            after.path.display()
+        ))
+    })?;
+    let label = Some(format!("{} of {}", after.record.label, kept.said()));
+    Ok(Build { path: Some(kept.path), label, ..plain })
 }
 
 /// What is looked at of a build, and what the selector names that it does not have.

@@ -1,13 +1,16 @@
 //! `uvlet survey`.
 
-use uvlet_audit::{lens::Lens, nearest::remedy, survey::survey};
+use std::path::Path;
+
+use uvlet_audit::{compare::moved, lens::Lens, nearest::remedy, survey::survey};
+use uvlet_read::{Coder, Options};
 use uvlet_record::{Entry, Record, glob::Glob};
 use uvlet_view::{
     csv, markdown,
-    table::{self, Detail},
+    table::{self, Detail, Screen},
 };
 
-use super::{Opened, Wanted, advice, as_json, following, measures, open, screen, settings};
+use super::{Opened, Wanted, advice, as_json, following, kept, measures, open, screen, settings};
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
@@ -18,7 +21,7 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { path, record, measures, .. } = open(Wanted {
+    let Opened { path, record, measures, coder, .. } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -41,11 +44,25 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
             let next = advice::after_survey(&answer, screen.measure, &path);
             table::survey(&answer, &record, &screen, &detail)
                 + &table::notices(&notices, &screen)
+                + &since(arguments, &path, &lens, &screen, coder)
                 + &following(next, show)
         }
     };
+    kept::keep(&arguments.build, &path, &record);
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(Status::Held)
+}
+
+/// What moved since the build before, where one was looked at that can be compared.
+fn since(arguments: &Survey, path: &Path, now: &Lens<'_>, screen: &Screen, coder: Coder) -> String {
+    let said = || {
+        let kept = kept::before(&arguments.build, path, now.record, screen.measure)?;
+        let options = Options { coder, ..Options::default() };
+        let (before, _) = uvlet_read::open(&kept.path, &options).ok()?;
+        let moved = moved(&Lens::new(&before), now, screen.measure).ok()?;
+        Some(table::since(&kept.said(), moved.as_ref(), screen))
+    };
+    said().map(|line| format!("\n{line}\n")).unwrap_or_default()
 }
 
 /// The names of the entries that some globs mean.

@@ -2,6 +2,7 @@
 
 use std::path::PathBuf;
 
+use assert_cmd::Command;
 use rstest::rstest;
 use serde_json::Value;
 
@@ -155,4 +156,45 @@ fn every_form_holds_the_verdict() {
     let within = json(&builds(), &[&asked[..], &["--in", "startup(booking)"]].concat());
     let survey = json(&builds(), &["survey", "esbuild-after"]);
     assert_eq!(within["after"]["sizes"], survey["entries"][0]["startup"]["sizes"]);
+}
+
+/// The program with a cache of its own, as outside of continuous integration.
+fn alone(folder: &Folder, arguments: &[&str]) -> (Option<i32>, String) {
+    let output = Command::cargo_bin("uvlet")
+        .unwrap()
+        .current_dir(folder.path())
+        .env("XDG_CACHE_HOME", folder.path().join("cache"))
+        .env_remove("CI")
+        .args(arguments)
+        .output()
+        .unwrap();
+    (output.status.code(), String::from_utf8(output.stdout).unwrap().replace('\n', " "))
+}
+
+#[test]
+fn the_build_before_is_remembered() {
+    let kept = |folder: &Folder| folder.path().join("cache/uvlet/builds").is_dir();
+    let folder = Folder::new()
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", "start();".repeat(100));
+    let survey = ["survey", "dist", "--measure", "emitted"];
+    let last = ["compare", "--last", "dist", "--measure", "emitted"];
+    alone(&folder, &["survey", "dist", "--no-cache"]);
+    assert!(!kept(&folder));
+    assert_eq!(alone(&folder, &last).0, Some(2));
+    for _ in 0..2 {
+        assert!(!alone(&folder, &survey).1.contains("Since the build"));
+    }
+    assert!(kept(&folder));
+    let folder = folder.with("dist/a.js", "start();".repeat(90));
+    for _ in 0..2 {
+        let (_, said) = alone(&folder, &survey);
+        assert!(said.contains("index starts with 80 B less (emitted)"), "{said}");
+    }
+    let (status, said) = alone(&folder, &last);
+    assert_eq!(status, Some(0));
+    assert!(said.starts_with("index starts with 80 B less"), "{said}");
+    // Another folder is another story.
+    let folder = folder.with("other/index.html", "<p>").with("other/a.js", "start()");
+    assert!(!alone(&folder, &["survey", "other"]).1.contains("Since the build"));
 }

@@ -47,6 +47,8 @@ pub fn uvlet(folder: &Path, arguments: &[&str]) -> Said {
         .unwrap()
         .current_dir(folder)
         .env("XDG_CACHE_HOME", env!("CARGO_TARGET_TMPDIR"))
+        // Earlier runs of the tests are not the build before.
+        .env("CI", "true")
         .env_remove("NO_COLOR")
         .env_remove("CLICOLOR_FORCE")
         .args(arguments)
