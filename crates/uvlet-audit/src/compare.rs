@@ -359,7 +359,7 @@ fn findings(
         let wanted = waste::Wanted { within: Some(half.cells.clone()), ..waste::Wanted::default() };
         waste(half.lens, half.texts, languages, &wanted, measure).findings
     };
-    let (earlier, later) = (found(before), found(after));
+    let (earlier, later) = rayon::join(|| found(before), || found(after));
     let mut rows = Vec::new();
     for finding in &later {
         let known = earlier.iter().find(|other| other.id == finding.id);

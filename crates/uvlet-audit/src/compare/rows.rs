@@ -188,8 +188,9 @@ fn sum(a: &Sizes, b: &Sizes) -> Sizes {
 pub fn packages(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Row> {
     let network = Network::of(after.lens.record);
     let mut rows = Vec::new();
+    let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Package), held(after, By::Package)) {
-        let modules = modules_of(before.lens.record, &earlier, after.lens.record, &later);
+        let modules = modules_of(&old, &earlier, &new, &later);
         let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
         let list = |held: &Held| held.versions.iter().cloned().collect::<Vec<_>>();
         let versions = (key.0 == RowKind::Package)
@@ -219,8 +220,9 @@ pub fn packages(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Ro
 /// Modules that changed.
 pub fn modules(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<ModuleRow> {
     let mut rows = Vec::new();
+    let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Module), held(after, By::Module)) {
-        let modules = modules_of(before.lens.record, &earlier, after.lens.record, &later);
+        let modules = modules_of(&old, &earlier, &new, &later);
         let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
         let (row, name) = key;
         rows.push(ModuleRow { row, name, before: earlier.sizes, after: later.sizes, cause });
@@ -248,17 +250,16 @@ fn pairs(
 }
 
 /// What became of the modules of a row: they match by path.
-fn modules_of(before: &Record, earlier: &Held, after: &Record, later: &Held) -> Modules {
-    type Shipped = (Option<String>, u64, i64);
-    let by_path = |record: &Record, held: &Held| -> BTreeMap<String, Shipped> {
-        let weights = weights(record, &held.modules);
+fn modules_of(before: &Weights<'_>, earlier: &Held, after: &Weights<'_>, later: &Held) -> Modules {
+    type Shipped<'r> = (Option<&'r str>, u64, i64);
+    fn by_path<'r>(weights: &Weights<'r>, held: &Held) -> BTreeMap<&'r str, Shipped<'r>> {
         let modules = held.modules.iter().filter_map(|&id| {
-            let (weight, copies) = weights.get(&id).copied().filter(|(weight, _)| *weight > 0)?;
-            let module = record.module(id);
-            Some((module.path.clone(), (module.source_digest.clone(), weight, copies)))
+            let (weight, copies) = weights.get(id)?;
+            let module = weights.record.module(id);
+            Some((module.path.as_str(), (module.source_digest.as_deref(), weight, copies)))
         });
         modules.collect()
-    };
+    }
     let (old, new) = (by_path(before, earlier), by_path(after, later));
     let mut modules = Modules {
         new: new.keys().filter(|path| !old.contains_key(*path)).count(),
@@ -280,19 +281,28 @@ fn modules_of(before: &Record, earlier: &Held, after: &Record, later: &Held) -> 
     modules
 }
 
-/// Emitted bytes of modules in the file that holds most of each, and how many files hold some.
-fn weights(record: &Record, modules: &BTreeSet<ModuleId>) -> BTreeMap<ModuleId, (u64, i64)> {
-    let mut weights: BTreeMap<ModuleId, (u64, i64)> = BTreeMap::new();
-    for cell in &record.cells {
-        if let Owner::Module(id) = cell.owner
-            && modules.contains(&id)
-        {
-            let (weight, copies) = weights.entry(id).or_default();
-            *weight = (*weight).max(cell.amount.emitted);
-            *copies += i64::from(cell.amount.emitted > 0);
+/// Emitted bytes of every module in the file that holds most of it, and how many files hold some.
+struct Weights<'r> {
+    record: &'r Record,
+    by_module: Vec<(u64, i64)>,
+}
+
+impl<'r> Weights<'r> {
+    fn of(record: &'r Record) -> Self {
+        let mut by_module = vec![(0, 0); record.modules.len()];
+        for cell in &record.cells {
+            if let Owner::Module(id) = cell.owner {
+                let (weight, copies) = &mut by_module[id.at()];
+                *weight = cell.amount.emitted.max(*weight);
+                *copies += i64::from(cell.amount.emitted > 0);
+            }
         }
+        Self { record, by_module }
     }
-    weights
+
+    fn get(&self, id: ModuleId) -> Option<(u64, i64)> {
+        Some(self.by_module[id.at()]).filter(|(weight, _)| *weight > 0)
+    }
 }
 
 /// What a change comes from; none if nothing changed.
