@@ -6,7 +6,7 @@
 mod chunks;
 mod rows;
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -20,6 +20,7 @@ pub use rows::{Cause, ModuleRow, Row, Versions};
 
 use crate::{
     lens::{CellSet, Lens},
+    survey::{self, Moment},
     waste::{self, waste},
 };
 
@@ -43,6 +44,21 @@ pub struct Comparison {
     pub chunks: Vec<ChunkRow>,
     /// What need not be there and was not there before, is no longer, or weighs otherwise.
     pub waste: Vec<WasteRow>,
+    /// What is asked of other hosts, whose bytes are in no row, and was not, or no longer is.
+    pub elsewhere: Vec<ElsewhereChange>,
+}
+
+/// A request of another host that one of the builds makes.
+#[derive(Clone, Debug, Serialize, JsonSchema)]
+pub struct ElsewhereChange {
+    /// The URL as written.
+    pub url: String,
+    /// `new` or `gone`.
+    pub change: ChunkChange,
+    /// The entries that ask.
+    pub entries: Vec<String>,
+    /// Whether it is asked for before anybody does anything.
+    pub when: Moment,
 }
 
 /// One of the builds.
@@ -181,6 +197,7 @@ pub fn compare(
         modules: rows::modules(before, after, measure),
         chunks: chunks::chunks(before.lens, after.lens, measure),
         waste: findings(before, after, languages, measure),
+        elsewhere: elsewhere(before.lens, after.lens),
     })
 }
 
@@ -347,6 +364,30 @@ fn return_visit(before: &Lens<'_>, earlier: usize, after: &Lens<'_>, at: usize) 
     let Part { sizes, file_count } = part(after, &files);
     let files = files.iter().map(|&file| after.record.file(file).path.clone()).collect();
     ReturnVisit { sizes, file_count, files }
+}
+
+/// Requests of other hosts that only one of the builds makes.
+fn elsewhere(before: &Lens<'_>, after: &Lens<'_>) -> Vec<ElsewhereChange> {
+    type Asked = BTreeMap<(Moment, String), BTreeSet<String>>;
+    let asked = |lens: &Lens<'_>| {
+        let mut asked = Asked::new();
+        for row in survey::elsewhere(lens) {
+            asked.entry((row.when, row.url)).or_default().extend(row.entries);
+        }
+        asked
+    };
+    let (old, new) = (asked(before), asked(after));
+    let only = |these: &Asked, others: &Asked, change| {
+        let rows = these.iter().filter(|(asked, _)| !others.contains_key(*asked));
+        let rows = rows.map(|((when, url), entries)| ElsewhereChange {
+            url: url.clone(),
+            change,
+            entries: entries.iter().cloned().collect(),
+            when: *when,
+        });
+        rows.collect::<Vec<_>>()
+    };
+    [only(&new, &old, ChunkChange::New), only(&old, &new, ChunkChange::Gone)].concat()
 }
 
 fn findings(

@@ -204,6 +204,9 @@ pub fn compare(
     }
     text.push_str(&format!("**{}**\n\n", sentence(&moves::sentence(answer, screen))));
     text.push_str(&format!("{}\n\n", sentence(&moves::whole(answer, screen))));
+    if let Some(said) = moves::elsewhere(answer) {
+        text.push_str(&format!("{}\n\n", sentence(&said)));
+    }
     let Lines { heads, lines } = moves::lines(answer, screen, rows);
     if !lines.is_empty() {
         let heads: Vec<(&str, bool)> =

@@ -17,6 +17,8 @@ use crate::{name::plain, units::Units};
 
 /// Entries that are listed; the rest is one line.
 const ENTRIES: usize = 12;
+/// URLs of other hosts that are named.
+const HOSTED: usize = 3;
 /// Findings that are listed.
 const FINDINGS: usize = 6;
 
@@ -52,6 +54,9 @@ pub fn compare(answer: &Comparison, record: &Record, screen: &Screen, rows: &Row
     }
     text.push_str(&format!("{}\n", bold(&wrapped(&sentence(answer, screen), columns, 0))));
     text.push_str(&format!("{}\n", wrapped(&whole(answer, screen), columns, 0)));
+    if let Some(said) = elsewhere(answer) {
+        text.push_str(&format!("{}\n", wrapped(&said, columns, 0)));
+    }
     text.push_str(&entries(answer, screen));
     let Lines { heads, lines } = lines(answer, screen, rows);
     if !lines.is_empty() {
@@ -61,6 +66,23 @@ pub fn compare(answer: &Comparison, record: &Record, screen: &Screen, rows: &Row
     let said = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
     text
+}
+
+/// What is asked of other hosts now, or no longer: what left for another host is no gain.
+pub(crate) fn elsewhere(answer: &Comparison) -> Option<String> {
+    let said = |change: ChunkChange| {
+        let rows: Vec<_> = answer.elsewhere.iter().filter(|row| row.change == change).collect();
+        let named: Vec<_> = rows.iter().take(HOSTED).map(|row| plain(&row.url)).collect();
+        let more = match rows.len().saturating_sub(HOSTED) {
+            0 => String::new(),
+            more => format!(" and {more} more"),
+        };
+        (!rows.is_empty()).then(|| format!("{} {}{more}", change.name(), named.join(", ")))
+    };
+    let parts: Vec<_> =
+        [ChunkChange::New, ChunkChange::Gone].into_iter().filter_map(said).collect();
+    (!parts.is_empty())
+        .then(|| format!("From elsewhere, in none of these sizes: {}.", parts.join("; ")))
 }
 
 /// What moved since a build that was looked at some time ago.

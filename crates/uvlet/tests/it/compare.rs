@@ -198,3 +198,24 @@ fn the_build_before_is_remembered() {
     let folder = folder.with("other/index.html", "<p>").with("other/a.js", "start()");
     assert!(!alone(&folder, &["survey", "other"]).1.contains("Since the build"));
 }
+
+#[test]
+fn what_left_for_another_host_is_no_gain() {
+    let folder = Folder::new()
+        .with("old/index.html", "<script src=a.js></script><script src=big.js></script>")
+        .with("old/a.js", "start()")
+        .with("old/big.js", "tide();".repeat(50))
+        .with(
+            "new/index.html",
+            "<script src=a.js></script><script src=https://cdn.kelpwick.example/big.js></script>",
+        )
+        .with("new/a.js", "start()");
+    let said = uvlet(folder.path(), &["compare", "old", "new"]).out.replace('\n', " ");
+    assert!(
+        said.contains("in none of these sizes: new https://cdn.kelpwick.example/big.js."),
+        "{said}"
+    );
+    let moved = &json(folder.path(), &["compare", "new", "old"])["elsewhere"];
+    assert_eq!(moved.as_array().unwrap().len(), 1);
+    assert_eq!((&moved[0]["change"], &moved[0]["when"]), (&"gone".into(), &"startup".into()));
+}

@@ -360,7 +360,7 @@ fn outputs_hold_the_described_keys(
     ("/findings/0/by_entry", "entry sizes"),
 ])]
 #[case(&["compare", "esbuild-before", "esbuild-after", "--by", "module"], &[
-    ("", "after before chunks encoders entries modules notices packages uvlet waste"),
+    ("", "after before chunks elsewhere encoders entries modules notices packages uvlet waste"),
     ("/entries", "after before name return_visit"),
     ("/packages", "after asked_by before cause modules name row versions"),
     ("/modules", "after before cause name row"),
