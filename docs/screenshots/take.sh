@@ -43,12 +43,13 @@ RUN
   wait "$terminal" 2>/dev/null || true
 }
 
-wanted=" ${*:-survey attribute measures why waste gate routes} "
+wanted=" ${*:-survey attribute measures why waste compare gate routes} "
 [[ $wanted == *" survey "* ]] && lines=56 columns=158 size=9 shoot light survey survey esbuild-after
 [[ $wanted == *" attribute "* ]] && shoot light attribute attribute esbuild-before --in 'startup(booking) and third-party'
 [[ $wanted == *" measures "* ]] && shoot light measures attribute esbuild-before --measure br,gzip --if-removed --top 8
 [[ $wanted == *" why "* ]] && shoot light why why esbuild-before burgee-plot
 [[ $wanted == *" waste "* ]] && shoot light waste waste esbuild-before --top 5
+[[ $wanted == *" compare "* ]] && shoot light compare compare esbuild-before esbuild-after --top 12
 [[ $wanted == *" routes "* ]] && lines=46 columns=140 size=11 shoot light routes survey sveltekit-after --entry /booking
 [[ $wanted == *" gate "* ]] && shoot dark gate gate esbuild-before
 true

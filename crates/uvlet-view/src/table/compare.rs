@@ -13,7 +13,10 @@ use super::{
     grid::{Column, lay_out},
     measures_said, wrapped,
 };
-use crate::{name::plain, units::Units};
+use crate::{
+    name::{plain, width},
+    units::Units,
+};
 
 /// Entries that are listed; the rest is one line.
 const ENTRIES: usize = 12;
@@ -382,15 +385,24 @@ fn findings(answer: &Comparison, screen: &Screen) -> String {
         return String::new();
     }
     let mut text = format!("\n{}\n", bold("What need not be there:"));
-    for row in answer.waste.iter().take(FINDINGS) {
-        let how = match (&row.before, &row.after) {
-            (None, Some(_)) => "new",
-            (Some(_), None) => "gone",
-            _ => "moved",
-        };
-        let by = change(row.before.as_ref(), row.after.as_ref(), screen.measure);
-        let line =
-            format!("  {how:<5}  {}  {}  {}", row.id, signed(by, screen.units), plain(&row.title));
+    let shown: Vec<_> = answer
+        .waste
+        .iter()
+        .take(FINDINGS)
+        .map(|row| {
+            let how = match (&row.before, &row.after) {
+                (None, Some(_)) => "new",
+                (Some(_), None) => "gone",
+                _ => "moved",
+            };
+            let by = change(row.before.as_ref(), row.after.as_ref(), screen.measure);
+            (how, &row.id, signed(by, screen.units), plain(&row.title))
+        })
+        .collect();
+    let ids = shown.iter().map(|(_, id, ..)| width(id)).max().unwrap_or(0);
+    let sizes = shown.iter().map(|(.., by, _)| width(by)).max().unwrap_or(0);
+    for (how, id, by, title) in shown {
+        let line = format!("  {how:<5}  {id:<ids$}  {by:>sizes$}  {title}");
         text.push_str(&format!("{}\n", wrapped(&line, screen.columns(), 9)));
     }
     if answer.waste.len() > FINDINGS {
