@@ -24,8 +24,8 @@ pub struct ChunkRow {
     pub sizes_after: Option<Sizes>,
     /// What became of it.
     pub change: ChunkChange,
-    /// Why it changed though no module of it did.
-    pub because: Option<&'static str>,
+    /// Why it changed though no module of it did; of what is new or gone, where most of it was or is.
+    pub because: Option<String>,
 }
 
 /// What became of a chunk.
@@ -68,13 +68,16 @@ pub fn chunks(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> Vec<Chun
         .enumerate()
         .map(|(at, chunk)| {
             let Some(&was) = earlier.get(&at) else {
-                return row(None, Some((after, chunk)), ChunkChange::New, None);
+                let from = holder((after.record, chunk), before.record);
+                let because = from.map(|name| format!("split from {name}"));
+                return row(None, Some((after, chunk)), ChunkChange::New, because);
             };
             let other = &old[was];
             match digests(before.record, other) == digests(after.record, chunk) {
                 true => row(Some((before, other)), Some((after, chunk)), ChunkChange::Same, None),
                 false => {
                     let because = because(before.record, other, after.record, chunk);
+                    let because = because.map(str::to_owned);
                     let change = ChunkChange::Changed;
                     row(Some((before, other)), Some((after, chunk)), change, because)
                 }
@@ -82,7 +85,11 @@ pub fn chunks(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> Vec<Chun
         })
         .collect();
     let gone = old.iter().enumerate().filter(|(at, _)| !seen.contains(at));
-    rows.extend(gone.map(|(_, chunk)| row(Some((before, chunk)), None, ChunkChange::Gone, None)));
+    rows.extend(gone.map(|(_, chunk)| {
+        let to = holder((before.record, chunk), after.record);
+        let because = to.map(|name| format!("merged into {name}"));
+        row(Some((before, chunk)), None, ChunkChange::Gone, because)
+    }));
     rows.sort_by(|a, b| {
         let weight = |row: &ChunkRow| {
             super::change(row.sizes_before.as_ref(), row.sizes_after.as_ref(), measure)
@@ -102,7 +109,7 @@ fn row(
     before: Option<Of<'_, '_>>,
     after: Option<Of<'_, '_>>,
     change: ChunkChange,
-    because: Option<&'static str>,
+    because: Option<String>,
 ) -> ChunkRow {
     let sizes = |(lens, chunk): Of<'_, '_>| lens.amount(&lens.files(chunk.files())).sizes();
     ChunkRow {
@@ -178,6 +185,24 @@ fn matched(before: &Record, after: &Record) -> Vec<(usize, usize)> {
         take(a, b, &mut free_old, &mut free_new);
     }
     pairs
+}
+
+/// The chunk of another build that holds most of one, and at least half.
+fn holder<'o>((record, chunk): (&Record, &Chunk), other: &'o Record) -> Option<&'o str> {
+    let contents = contents(record, chunk);
+    let whole: u64 = contents.values().sum();
+    let shared = |candidate: &Chunk| -> u64 {
+        let cells = candidate.files().flat_map(|file| other.cells_of(file));
+        let modules: BTreeSet<&str> = cells
+            .filter_map(|cell| match cell.owner {
+                Owner::Module(id) => Some(other.module(id).path.as_str()),
+                _ => None,
+            })
+            .collect();
+        contents.iter().filter(|(path, _)| modules.contains(*path)).map(|(_, bytes)| bytes).sum()
+    };
+    let best = other.chunks.iter().map(|candidate| (shared(candidate), &candidate.name)).max()?;
+    (best.0 > 0 && 2 * best.0 >= whole).then_some(best.1.as_str())
 }
 
 fn overlap(a: &BTreeMap<String, u64>, b: &BTreeMap<String, u64>) -> u64 {

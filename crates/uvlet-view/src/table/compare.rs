@@ -376,7 +376,8 @@ fn chunk(row: &ChunkRow) -> One {
         (_, Some(name)) | (Some(name), None) => plain(name).into_owned(),
         (None, None) => String::new(),
     };
-    let because = row.because.unwrap_or_else(|| row.change.name()).to_owned();
+    let because = row.because.as_deref().unwrap_or(row.change.name());
+    let because = plain(because).into_owned();
     One { name, before: row.sizes_before, after: row.sizes_after, because }
 }
 

@@ -219,3 +219,39 @@ fn what_left_for_another_host_is_no_gain() {
     assert_eq!(moved.as_array().unwrap().len(), 1);
     assert_eq!((&moved[0]["change"], &moved[0]["when"]), (&"gone".into(), &"startup".into()));
 }
+
+#[test]
+fn what_is_gathered_says_where_it_went() {
+    // Three packages in a script each, then in one.
+    let page = |scripts: &[&str]| -> String {
+        scripts.iter().map(|name| format!("<script src={name}.js></script>")).collect()
+    };
+    let place = |package: &str| format!("../node_modules/{package}/i.js");
+    let mut folder = Folder::new()
+        .with("old/index.html", page(&["hull", "mast", "keel"]))
+        .with("new/index.html", page(&["fleet"]));
+    for (package, text) in [("hull", "hull(1234567)"), ("mast", "mast(1)"), ("keel", "keel(1)")] {
+        folder = folder
+            .with(&format!("old/{package}.js"), text)
+            .with(&format!("old/{package}.js.map"), map(&[(0, &place(package))]));
+    }
+    let (hull, mast, keel) = (place("hull"), place("mast"), place("keel"));
+    let folder = folder
+        .with("new/fleet.js", "hull(1234567)mast(1)keel(1)")
+        .with("new/fleet.js.map", map(&[(0, &hull), (13, &mast), (20, &keel)]));
+    let rows = |from: &str, to: &str| {
+        let compared = json(folder.path(), &["compare", from, to, "--measure", "emitted"]);
+        let chunks = compared["chunks"].as_array().unwrap().clone();
+        let said = |row: &Value| {
+            format!("{} {} {} {}", row["before"], row["after"], row["change"], row["because"])
+        };
+        chunks.iter().map(said).collect::<Vec<_>>().join("\n").replace('"', "")
+    };
+    let gathered = rows("old", "new");
+    // The last script of a page is its entry's own.
+    for package in ["hull", "mast"] {
+        assert!(gathered.contains(&format!("{package} null gone merged into index")), "{gathered}");
+        let parted = rows("new", "old");
+        assert!(parted.contains(&format!("null {package} new split from index")), "{parted}");
+    }
+}
