@@ -5,7 +5,11 @@
 
 mod growth;
 mod judge;
+mod waivers;
 
+use std::collections::BTreeSet;
+
+use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
@@ -14,6 +18,7 @@ use uvlet_record::{
 };
 
 use judge::Judge;
+pub use waivers::{About, Waiver};
 
 use crate::{
     attribute::RowKind,
@@ -48,6 +53,19 @@ pub enum Growth {
     Bytes(u64),
     /// Thousandths of a percent of what there was.
     Milli(u64),
+}
+
+impl Growth {
+    /// So much of what there was.
+    fn bytes_of(self, base: u64) -> u64 {
+        match self {
+            Self::Bytes(bytes) => bytes,
+            Self::Milli(milli) => {
+                let bytes = u128::from(base) * u128::from(milli) / 100_000;
+                u64::try_from(bytes).unwrap_or(u64::MAX)
+            }
+        }
+    }
 }
 
 /// What a budget is about.
@@ -92,6 +110,10 @@ pub struct Aids<'a> {
     pub texts_of_base: &'a dyn Texts,
     /// The build that growth is held against.
     pub base: Option<&'a Lens<'a>>,
+    /// Exceptions.
+    pub waivers: &'a [Waiver],
+    /// The day, in UTC, that they are held against.
+    pub today: Date,
 }
 
 /// How strictly budgets are held.
@@ -112,7 +134,7 @@ pub struct Gate {
     pub verdict: Verdict,
     /// What breaks it besides budgets.
     pub reasons: Vec<Reason>,
-    /// One row per item and limit: broken first, then undecided, warned, unjudged, held.
+    /// One row per item and limit: broken first, then undecided, warned, waived, unjudged, held.
     pub budgets: Vec<BudgetRow>,
     /// What should be known of how budgets were understood.
     #[serde(skip)]
@@ -138,6 +160,8 @@ pub enum Verdict {
     Undecided,
     /// A warning limit is exceeded.
     Warned,
+    /// A limit is exceeded, and that is accepted for a while.
+    Waived,
     /// There is nothing to judge.
     Unjudged,
     /// Within its limits.
@@ -152,6 +176,7 @@ impl Verdict {
             Self::Broken => "broken",
             Self::Undecided => "undecided",
             Self::Warned => "warned",
+            Self::Waived => "waived",
             Self::Unjudged => "unjudged",
             Self::Held => "held",
         }
@@ -258,10 +283,18 @@ pub fn gate(
         );
         reasons.push(Reason { code: "development-build".to_owned(), message });
     }
-    let mut judge = Judge { lens, aids, strictness, rows: Vec::new(), notices: Vec::new() };
+    let mut judge = Judge {
+        lens,
+        aids,
+        strictness,
+        rows: Vec::new(),
+        notices: Vec::new(),
+        used: BTreeSet::new(),
+    };
     for budget in budgets {
         judge.budget(budget).map_err(|source| GateError { budget: budget.name.clone(), source })?;
     }
+    judge.waive().map_err(|(budget, source)| GateError { budget, source })?;
     let Judge { mut rows, notices, .. } = judge;
     rows.sort_by(|a, b| {
         (a.verdict, std::cmp::Reverse(a.over_by), &a.name, &a.item, a.limit_kind).cmp(&(

@@ -49,6 +49,11 @@ pub enum Remark {
         /// What they are counted in.
         measure: Measure,
     },
+    /// An exception stands for something that no limit breaks.
+    WaiverUnused {
+        /// What it is about.
+        about: String,
+    },
     /// The bundler reports errors of the build.
     BuildErrors {
         /// How many.

@@ -272,6 +272,9 @@ pub struct Gate {
     /// Where that build is not there, growth is not judged, instead of an error.
     #[arg(long, requires = "against")]
     pub against_optional: bool,
+    /// The day that waivers are held against, as 2027-03-31 [default: today, in UTC].
+    #[arg(long, value_name = "DATE")]
+    pub today: Option<jiff::civil::Date>,
     /// Which promises to list: those that tell something, or all with what is left of each.
     #[arg(long = "show", value_enum, default_value_t = Listed::Telling)]
     pub listed: Listed,

@@ -15,7 +15,8 @@ use std::{
 };
 
 use uvlet_audit::{
-    gate::{Budget, Scope, Strictness},
+    gate::{About, Budget, Scope, Strictness, Waiver},
+    nearest::remedy,
     selector::Selector,
     waste,
 };
@@ -53,6 +54,8 @@ pub struct Config {
     pub languages: Vec<String>,
     /// The budgets in the order written.
     pub budgets: Vec<Budget>,
+    /// Exceptions to budgets and findings.
+    pub waivers: Vec<Waiver>,
 }
 
 impl Config {
@@ -70,6 +73,7 @@ impl Config {
             groups: Vec::new(),
             languages: Vec::new(),
             budgets: Vec::new(),
+            waivers: Vec::new(),
         }
     }
 }
@@ -123,7 +127,7 @@ fn read(path: &Path, text: &str) -> Result<Config, ConfigError> {
 
 fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
     let mut config = Config { path: path.to_owned(), ..Config::none() };
-    table.only(&["measure", "languages", "level", "build", "group", "gate", "budget"])?;
+    table.only(&["measure", "languages", "level", "build", "group", "gate", "budget", "waiver"])?;
     config.languages = table.strings("languages")?;
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     if let Some(build) = table.table("build")? {
@@ -162,6 +166,9 @@ fn settings(path: &Path, table: &Table<'_>) -> Result<Config, reader::Wrong> {
         for (name, budget) in budgets.tables()? {
             config.budgets.push(read_budget(name, &budget, config.measure)?);
         }
+    }
+    for waiver in table.list("waiver")? {
+        config.waivers.push(read_waiver(&waiver, &config.budgets)?);
     }
     Ok(config)
 }
@@ -210,6 +217,57 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
         grow_at_most,
         measure: table.parsed("measure")?.unwrap_or(measure),
     })
+}
+
+fn read_waiver(table: &Table<'_>, budgets: &[Budget]) -> Result<Waiver, reader::Wrong> {
+    table.only(&["budget", "finding", "where", "at_most", "grow_at_most", "reason", "until"])?;
+    let at_most = table.with("at_most", size::parse)?;
+    let grow_at_most = table.with("grow_at_most", growth)?;
+    let within = table.parsed::<Selector>("where")?;
+    let about = match (table.string("budget")?, table.string("finding")?) {
+        (Some(name), None) => {
+            let names = budgets.iter().map(|budget| budget.name.as_str());
+            let Some(budget) = budgets.iter().find(|budget| budget.name == name) else {
+                let message = format!("no budget is called `{name}`, {}", remedy(name, names));
+                return Err(table.wrong_at("budget", &message));
+            };
+            if let Some(selector) = &within {
+                if !matches!(budget.scope, Scope::Each(_)) {
+                    let message = "`where` is for a budget with `each`; this one is held whole";
+                    return Err(table.wrong_at("where", message));
+                }
+                selector.check_items().map_err(|error| {
+                    let error = error.to_string().replace("`each`", "`where`");
+                    table.wrong_at("where", &error)
+                })?;
+            }
+            let limits = [
+                ("at_most", at_most.is_some(), budget.at_most.is_some()),
+                ("grow_at_most", grow_at_most.is_some(), budget.grow_at_most.is_some()),
+            ];
+            if let Some((key, ..)) = limits.iter().find(|(_, has, is_held)| *has && !is_held) {
+                let message = format!("budget `{name}` has no `{key}` that this could waive");
+                return Err(table.wrong_at(key, &message));
+            }
+            About::Budget { name: name.to_owned(), within }
+        }
+        (None, Some(id)) if within.is_none() => About::Finding(id.to_owned()),
+        (None, Some(_)) => {
+            return Err(table.wrong_at("where", "a finding is one thing, and takes no `where`"));
+        }
+        _ => return Err(table.wrong("a waiver names one `budget`, or one `finding`")),
+    };
+    if at_most.is_none() && grow_at_most.is_none() {
+        return Err(table.wrong("a waiver has a ceiling: add `at_most`, or `grow_at_most`"));
+    }
+    let reason = table.string("reason")?.map(str::trim).filter(|reason| !reason.is_empty());
+    let Some(reason) = reason else {
+        return Err(table.wrong("a waiver says why: add `reason`"));
+    };
+    let Some(until) = table.date("until")? else {
+        return Err(table.wrong("a waiver ends: add `until`, as in 2027-03-31"));
+    };
+    Ok(Waiver { about, at_most, grow_at_most, reason: reason.to_owned(), until })
 }
 
 /// `2 kB`, or `1.5%`.

@@ -16,6 +16,9 @@ pub fn notices(notices: &[Notice]) -> Vec<uvlet_view::Notice> {
 fn remark(remark: &Remark) -> String {
     match remark {
         Remark::AtOnce { budget, entry, bytes, measure } => at_once(budget, entry, *bytes, *measure),
+        Remark::WaiverUnused { about } => {
+            format!("the waiver of {about} is of no use any more; take it out")
+        }
         Remark::BuildErrors { count: 1 } => {
             "reports an error of the build: it may be incomplete".to_owned()
         }

@@ -84,16 +84,12 @@ impl Judge<'_, '_> {
         (row.is, row.base) = (Some(is), Some(was));
         (row.least, row.most) = (now.least, now.most);
         let limit = match growth {
-            Growth::Bytes(bytes) => bytes,
             Growth::Milli(_) if earlier.is_new || was == 0 => {
                 say(&mut row, "new", "it is new, and grew by no percentage");
                 self.rows.push(row);
                 return Ok(());
             }
-            Growth::Milli(milli) => {
-                let bytes = u128::from(was) * u128::from(milli) / 100_000;
-                u64::try_from(bytes).unwrap_or(u64::MAX)
-            }
+            _ => growth.bytes_of(was),
         };
         let allowed = was.saturating_add(limit);
         row.allowed = Some(allowed);

@@ -26,6 +26,8 @@ pub(super) struct Judge<'l, 'r> {
     pub(super) strictness: Strictness,
     pub(super) rows: Vec<BudgetRow>,
     pub(super) notices: Vec<Notice>,
+    /// Exceptions that were of use, by place.
+    pub(super) used: BTreeSet<usize>,
 }
 
 /// What a limit is held against.
@@ -53,14 +55,18 @@ impl Judge<'_, '_> {
                 let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
                 let Aids { texts, languages, .. } = self.aids;
                 let found = waste(self.lens, texts, languages, &wanted, budget.measure);
+                let (findings, reasons) = self.unwaived(found.findings, budget.measure);
                 let cells: CellSet =
-                    found.findings.iter().flat_map(|finding| finding.cells.iter()).collect();
+                    findings.iter().flat_map(|finding| finding.cells.iter()).collect();
                 let (least, most) = (cells.clone(), cells.clone());
                 self.grow(budget, None, [&cells, &least, &most])?;
                 self.hold(
                     budget,
                     Subject { item: None, cells, least, most, obstacles: Vec::new() },
                 );
+                if let Some(row) = self.rows.last_mut() {
+                    row.because.extend(reasons);
+                }
             }
             Scope::Each(selector) => {
                 let (items, found) = selector::items(selector, self.lens)?;

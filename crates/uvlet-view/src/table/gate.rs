@@ -33,13 +33,13 @@ pub(crate) struct Standing<'g> {
 
 /// Every row once, by verdict.
 pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
-    use Verdict::{Broken, Held, Undecided, Unjudged, Warned};
+    use Verdict::{Broken, Held, Undecided, Unjudged, Waived, Warned};
     let is_listed = |row: &&BudgetRow| match row.verdict {
         _ if shown == Shown::All => true,
         // What is broken need not be warned of as well.
         Warned | Unjudged if row.limit_kind == LimitKind::WarnAbove => {
             !gate.budgets.iter().any(|other| {
-                matches!(other.verdict, Broken | Undecided)
+                matches!(other.verdict, Broken | Undecided | Waived)
                     && (&other.name, &other.item) == (&row.name, &row.item)
             })
         }
@@ -52,7 +52,7 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
         let note = if verdict == Held { "" } else { " of the promises above" };
         Standing { verdict, listed, counted: counted.len(), note }
     };
-    let standing = [Broken, Undecided, Warned, Unjudged, Held].map(of);
+    let standing = [Broken, Undecided, Warned, Waived, Unjudged, Held].map(of);
     standing.into_iter().filter(|one| !one.listed.is_empty() || one.counted > 0).collect()
 }
 
@@ -106,10 +106,10 @@ pub(crate) fn headline(gate: &Gate, label: &str, word: impl Fn(&str) -> String) 
         Verdict::Broken => ("broken", String::new()),
         Verdict::Undecided => ("undecided", String::new()),
         Verdict::Unjudged => ("not judged", String::new()),
-        Verdict::Warned | Verdict::Held if warned > 0 => {
+        Verdict::Warned | Verdict::Waived | Verdict::Held if warned > 0 => {
             ("held", format!(" with {}", count(warned, "warning")))
         }
-        Verdict::Warned | Verdict::Held => ("held", String::new()),
+        Verdict::Warned | Verdict::Waived | Verdict::Held => ("held", String::new()),
     };
     format!("{}{with}: {}", word(stands), counts(gate, label))
 }
@@ -122,7 +122,8 @@ fn counts(gate: &Gate, label: &str) -> String {
         said.map(|verdict| format!(", {} {}", of(*verdict), verdict.name())).collect::<String>()
     };
     let broken = of(Verdict::Broken);
-    let rest = [Verdict::Undecided, Verdict::Warned, Verdict::Unjudged, Verdict::Held];
+    let rest =
+        [Verdict::Undecided, Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Held];
     match gate.verdict {
         Verdict::Broken if broken == 0 => {
             format!("{label} is not taken; of {limits}{}.", others(&rest).trim_start_matches(','))
@@ -135,12 +136,12 @@ fn counts(gate: &Gate, label: &str) -> String {
             let undecided = of(Verdict::Undecided);
             format!(
                 "{undecided} of {limits} cannot be judged of {label}{}.",
-                others(&[Verdict::Warned, Verdict::Unjudged, Verdict::Held])
+                others(&[Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Held])
             )
         }
         Verdict::Unjudged => format!("{label} was held against no limit ({limits} unjudged)."),
-        Verdict::Warned | Verdict::Held => {
-            let unjudged = others(&[Verdict::Unjudged]);
+        Verdict::Warned | Verdict::Waived | Verdict::Held => {
+            let unjudged = others(&[Verdict::Waived, Verdict::Unjudged]);
             format!(
                 "{label} keeps {} of {limits}{unjudged}.",
                 of(Verdict::Held) + of(Verdict::Warned)
@@ -216,7 +217,18 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         (Verdict::Undecided, LimitKind::GrowAtMost) => format!("cannot be judged: {because}."),
         (Verdict::Broken, _) => {
             let over = units.size(row.over_by);
-            format!("{is} {measure}, {over} over its {limit}.{heaviest}")
+            let because = match because.as_str() {
+                "" => String::new(),
+                because => format!(" {}.", capital(because)),
+            };
+            format!("{is} {measure}, {over} over its {limit}.{heaviest}{because}")
+        }
+        (Verdict::Waived, LimitKind::GrowAtMost) => {
+            let grew = units.size(row.is.unwrap_or(0).saturating_sub(row.base.unwrap_or(0)));
+            format!("{is} {measure}, {grew} more than before, waived {because}.")
+        }
+        (Verdict::Waived, _) => {
+            format!("{is} {measure}, over its {limit}, waived {because}.")
         }
         (Verdict::Warned, _) => {
             let over = units.size(row.over_by);
@@ -226,7 +238,11 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         (Verdict::Held, kind) => {
             let left = units.size(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
             let line = if kind == LimitKind::WarnAbove { "warning line of " } else { "" };
-            format!("{is} {measure}, {left} below its {line}{limit}.")
+            let because = match because.as_str() {
+                "" => String::new(),
+                because => format!(" {}.", capital(because)),
+            };
+            format!("{is} {measure}, {left} below its {line}{limit}.{because}")
         }
         (Verdict::Undecided | Verdict::Unjudged, kind) if row.most > row.least => {
             let (least, most) = (units.size(row.least), units.size(row.most));

@@ -2,6 +2,7 @@
 
 use std::path::PathBuf;
 
+use jiff::{Timestamp, civil::Date, tz::TimeZone};
 use uvlet_audit::{
     compare,
     gate::{Aids, Verdict, gate},
@@ -49,6 +50,8 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         languages: &config.languages,
         texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
         base: base_lens.as_ref(),
+        waivers: &config.waivers,
+        today: today(arguments.today),
     };
     let answer =
         gate(&with_groups(&record, Some(&config))?, &config.budgets, config.strictness, aids)
@@ -76,8 +79,13 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     Ok(match answer.verdict {
         Verdict::Broken => Status::Broken,
         Verdict::Undecided => Status::NoAnswer,
-        Verdict::Warned | Verdict::Unjudged | Verdict::Held => Status::Held,
+        Verdict::Warned | Verdict::Waived | Verdict::Unjudged | Verdict::Held => Status::Held,
     })
+}
+
+/// The day that waivers are held against: the one that was named, else today in UTC.
+pub(super) fn today(named: Option<Date>) -> Date {
+    named.unwrap_or_else(|| Timestamp::now().to_zoned(TimeZone::UTC).date())
 }
 
 /// The build that growth is held against.

@@ -10,7 +10,7 @@ use uvlet_audit::{
 use uvlet_record::{SavedTexts, sizes::Measure};
 use uvlet_view::{Units, plain};
 
-use super::{Measures, Opened, Wanted, open, settings, with_groups};
+use super::{Measures, Opened, Wanted, gate::today, open, settings, with_groups};
 use crate::{
     cli::{Format, Propose},
     config::{self, Config, FILE, Growth},
@@ -48,8 +48,14 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
         introduce(&mut document, &path, arguments, measure);
     }
     let no_texts = SavedTexts::default();
-    let aids =
-        Aids { texts: &*texts, languages: &known.languages, texts_of_base: &no_texts, base: None };
+    let aids = Aids {
+        texts: &*texts,
+        languages: &known.languages,
+        texts_of_base: &no_texts,
+        base: None,
+        waivers: &known.waivers,
+        today: today(None),
+    };
     let judged = gate(&lens, &known.budgets, known.strictness, aids)
         .map_err(|error| Failure::Gate { config: known.path.clone(), error })?;
     let mut said = Vec::new();

@@ -2,6 +2,7 @@
 
 use std::{borrow::Cow, fmt::Display, ops::RangeInclusive, str::FromStr};
 
+use jiff::civil::Date;
 use toml::{
     Spanned,
     de::{DeTable, DeValue},
@@ -129,6 +130,32 @@ impl<'t> Table<'t> {
                 _ => Err(wrong(item.span().start)),
             })
             .collect()
+    }
+
+    /// A day, as TOML writes it, or in quotes.
+    pub fn date(&self, key: &str) -> Result<Option<Date>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(None) };
+        let text = match value.get_ref() {
+            DeValue::String(text) => text.to_string(),
+            DeValue::Datetime(date) => date.to_string(),
+            _ => String::new(),
+        };
+        // A time of day would be left out silently.
+        let day = (text.len() == 10).then(|| text.parse().ok()).flatten();
+        let wrong = || (value.span().start, format!("`{key}` takes a day, as in 2027-03-31"));
+        day.map(Some).ok_or_else(wrong)
+    }
+
+    /// The tables of a list, as `[[key]]` writes them.
+    pub fn list(&self, key: &'t str) -> Result<Vec<Self>, Wrong> {
+        let Some(value) = self.value(key) else { return Ok(Vec::new()) };
+        let name = format!("[[{key}]]");
+        match value.get_ref() {
+            DeValue::Array(items) => {
+                items.iter().map(|item| self.of(name.clone().into(), item)).collect()
+            }
+            _ => Err((value.span().start, format!("`{key}` is written as {name}"))),
+        }
     }
 
     pub fn table(&self, key: &'t str) -> Result<Option<Self>, Wrong> {

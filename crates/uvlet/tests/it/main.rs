@@ -25,4 +25,5 @@ mod selectors;
 mod support;
 mod targets;
 mod told;
+mod waivers;
 mod why;

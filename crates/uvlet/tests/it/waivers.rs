@@ -1,0 +1,87 @@
+//! Exceptions to promises: up to a ceiling, until a day, for a reason.
+
+use rstest::rstest;
+
+use crate::support::{Folder, demo, json, uvlet};
+
+/// A script of 100 bytes, a limit of 50, and a waiver.
+fn folder(waiver: &str) -> Folder {
+    let text = format!(
+        "measure = \"emitted\"\n[budget.scripts]\neach = \"chunk(*)\"\nat_most = \"50 B\"\n\
+         [[waiver]]\nbudget = \"scripts\"\nreason = \"split planned\"\nuntil = 2027-03-31\n{waiver}\n"
+    );
+    Folder::new()
+        .with("uvlet.toml", text)
+        .with("dist/index.html", "<script src=a.js></script><script src=b.js></script>")
+        .with("dist/a.js", "a".repeat(100))
+        .with("dist/b.js", "b")
+}
+
+#[rstest]
+#[case("at_most = '100 B'", "2027-03-30", "waived", 0)]
+#[case("at_most = '100 B'", "2027-03-31", "waived", 0)]
+#[case("at_most = '100 B'", "2027-04-01", "broken", 1)]
+#[case("at_most = '101 B'", "2027-03-31", "waived", 0)]
+// Even an exception has a ceiling.
+#[case("at_most = '99 B'", "2027-03-31", "broken", 1)]
+#[case("at_most = '100 B'\nwhere = 'chunk(a)'", "2027-03-31", "waived", 0)]
+#[case("at_most = '100 B'\nwhere = 'chunk(index)'", "2027-03-31", "broken", 1)]
+fn a_waiver(#[case] text: &str, #[case] day: &str, #[case] verdict: &str, #[case] status: i32) {
+    let folder = folder(text);
+    let arguments = ["gate", "dist", "--today", day];
+    assert_eq!(uvlet(folder.path(), &arguments).status, status);
+    let answer = json(folder.path(), &arguments);
+    let row = answer["budgets"].as_array().unwrap().iter().find(|row| row["item"] == "a").unwrap();
+    assert_eq!(row["verdict"], verdict, "{row}");
+    assert_eq!(answer["verdict"], if status == 0 { "held" } else { "broken" });
+}
+
+#[test]
+fn a_waiver_tells_its_end_and_an_idle_one_is_named() {
+    let folder = folder("at_most = '100 B'");
+    let said =
+        |day: &str| uvlet(folder.path(), &["gate", "dist", "--today", day, "--width", "300"]).out;
+    assert!(said("2027-03-29").contains("(2 days left): split"), "{}", said("2027-03-29"));
+    assert!(said("2027-04-01").contains("ended on 2027-03-31"), "{}", said("2027-04-01"));
+    let folder = folder.with("dist/a.js", "a");
+    let said = uvlet(folder.path(), &["gate", "dist"]);
+    assert!(
+        said.status == 0 && said.out.contains("waiver of scripts is of no use"),
+        "{}",
+        said.out
+    );
+}
+
+#[rstest]
+#[case("at_most = '100 B'\nwhere = 'package(x) or chunk(a)'", "one set of names")]
+#[case("where = 'chunk(a)'", "has a ceiling")]
+#[case("grow_at_most = '1 B'", "no `grow_at_most` that this could waive")]
+#[case("at_most = '1 B'\nfinding = 'copied-module:00000000'", "one `budget`, or one `finding`")]
+#[case("at_most = '1 B'\nunti = 2027-01-01", "until")]
+fn a_waiver_that_means_nothing_is_refused(#[case] text: &str, #[case] expected: &str) {
+    let said = uvlet(folder(text).path(), &["gate", "dist"]);
+    assert_eq!(said.status, 2);
+    assert!(
+        said.err.starts_with("uvlet: uvlet.toml:") && said.err.contains(expected),
+        "{}",
+        said.err
+    );
+}
+
+#[rstest]
+#[case("17 kB", "held")]
+#[case("16 kB", "broken")]
+fn a_finding_is_accepted_up_to_a_size(#[case] ceiling: &str, #[case] verdict: &str) {
+    let folder = Folder::new().with(
+        "uvlet.toml",
+        format!(
+            "[budget.copies]\nwaste = \"copied-module\"\nat_most = \"25 kB\"\n[[waiver]]\n\
+             finding = \"copied-module:9601eadf\"\nat_most = \"{ceiling}\"\nreason = \"r\"\nuntil = 2027-06-30\n"
+        ),
+    );
+    let build = demo().join("builds/esbuild-before");
+    let answer = json(folder.path(), &["gate", build.to_str().unwrap(), "--today", "2027-06-30"]);
+    assert_eq!(answer["verdict"], verdict, "{answer}");
+    let code = if verdict == "held" { "waived" } else { "over-waiver" };
+    assert_eq!(answer["budgets"][0]["because"][0]["code"], code);
+}
