@@ -7,10 +7,10 @@ mod growth;
 mod judge;
 mod waivers;
 
-use std::collections::BTreeSet;
+use std::{borrow::Cow, collections::BTreeSet};
 
 use jiff::civil::Date;
-use schemars::JsonSchema;
+use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
 use uvlet_record::{
     Mode, Notice, Texts,
@@ -40,6 +40,8 @@ pub struct Budget {
     pub at_most: Option<u64>,
     /// Bytes above which a warning is given.
     pub warn_above: Option<u64>,
+    /// Number of files that must not be exceeded.
+    pub files_at_most: Option<u64>,
     /// How much more than in the build before there may be.
     pub grow_at_most: Option<Growth>,
     /// What the bytes are counted in.
@@ -192,6 +194,7 @@ pub enum LimitKind {
     WarnAbove,
     Absent,
     GrowAtMost,
+    FilesAtMost,
 }
 
 impl LimitKind {
@@ -203,7 +206,45 @@ impl LimitKind {
             Self::WarnAbove => "warn_above",
             Self::Absent => "absent",
             Self::GrowAtMost => "grow_at_most",
+            Self::FilesAtMost => "files_at_most",
         }
+    }
+}
+
+/// What the numbers of a limit count.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Counted {
+    /// Bytes.
+    Bytes(Measure),
+    /// Files.
+    Files,
+}
+
+impl Counted {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Bytes(measure) => measure.name(),
+            Self::Files => "files",
+        }
+    }
+}
+
+impl Serialize for Counted {
+    fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(self.name())
+    }
+}
+
+impl JsonSchema for Counted {
+    fn schema_name() -> Cow<'static, str> {
+        "Counted".into()
+    }
+
+    fn json_schema(_: &mut SchemaGenerator) -> Schema {
+        let names = Measure::ALL.map(Self::Bytes).into_iter().chain([Self::Files]).map(Self::name);
+        json_schema!({"type": "string", "enum": names.collect::<Vec<_>>()})
     }
 }
 
@@ -221,18 +262,18 @@ pub struct BudgetRow {
     /// Which limit.
     pub limit_kind: LimitKind,
     /// What the numbers count.
-    pub measure: Measure,
+    pub measure: Counted,
     /// The same in the build that it is held against.
     pub base: Option<u64>,
-    /// The limit in bytes.
+    /// The limit.
     pub allowed: Option<u64>,
-    /// What there is, in bytes; unknown where that decides nothing.
+    /// What there is; unknown where that decides nothing.
     pub is: Option<u64>,
-    /// Bytes beyond the limit; 0 if held.
+    /// How much is beyond the limit; 0 if held.
     pub over_by: u64,
-    /// Bytes that there are at least.
+    /// What there is at least.
     pub least: u64,
-    /// Bytes that there are at most, as far as can be told.
+    /// What there is at most, as far as can be told.
     pub most: u64,
     /// How it stands.
     pub verdict: Verdict,

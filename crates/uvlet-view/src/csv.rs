@@ -222,7 +222,7 @@ pub fn gate(gate: &Gate, record: &Record) -> String {
             row.item.as_deref().map(cell).unwrap_or_default(),
             cell(&row.selector),
             row.limit_kind.name().to_owned(),
-            row.measure.to_string(),
+            row.measure.name().to_owned(),
             number(row.allowed),
             number(row.is),
             row.over_by.to_string(),

@@ -182,22 +182,25 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
         "at_most",
         "warn_above",
         "grow_at_most",
+        "files_at_most",
         "measure",
     ])?;
     let (key, scope) = scope(name, table)?;
     let at_most = table.with("at_most", size::parse)?;
     let warn_above = table.with("warn_above", size::parse)?;
     let grow_at_most = table.with("grow_at_most", growth)?;
+    let files_at_most = table.number("files_at_most", 0..=u32::MAX)?.map(u64::from);
+    let has_others = grow_at_most.is_some() || files_at_most.is_some();
     match (&scope, at_most, warn_above) {
-        (Scope::Absent(_), None, None) if grow_at_most.is_none() => {}
+        (Scope::Absent(_), None, None) if !has_others => {}
         (Scope::Absent(_), ..) => {
             return Err(table.wrong(&format!(
                 "budget `{name}` forbids something with `absent`, which takes no limit"
             )));
         }
-        (_, None, None) if grow_at_most.is_none() => {
+        (_, None, None) if !has_others => {
             return Err(table.wrong(&format!(
-                "budget `{name}` has no limit; add `at_most`, `warn_above` or `grow_at_most`"
+                "budget `{name}` has no limit; add `at_most`, `warn_above`, `grow_at_most` or `files_at_most`"
             )));
         }
         (_, Some(at_most), Some(warn_above)) if warn_above > at_most => {
@@ -215,14 +218,25 @@ fn read_budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Budget
         at_most,
         warn_above,
         grow_at_most,
+        files_at_most,
         measure: table.parsed("measure")?.unwrap_or(measure),
     })
 }
 
 fn read_waiver(table: &Table<'_>, budgets: &[Budget]) -> Result<Waiver, reader::Wrong> {
-    table.only(&["budget", "finding", "where", "at_most", "grow_at_most", "reason", "until"])?;
+    table.only(&[
+        "budget",
+        "finding",
+        "where",
+        "at_most",
+        "grow_at_most",
+        "files_at_most",
+        "reason",
+        "until",
+    ])?;
     let at_most = table.with("at_most", size::parse)?;
     let grow_at_most = table.with("grow_at_most", growth)?;
+    let files_at_most = table.number("files_at_most", 0..=u32::MAX)?.map(u64::from);
     let within = table.parsed::<Selector>("where")?;
     let about = match (table.string("budget")?, table.string("finding")?) {
         (Some(name), None) => {
@@ -244,6 +258,7 @@ fn read_waiver(table: &Table<'_>, budgets: &[Budget]) -> Result<Waiver, reader::
             let limits = [
                 ("at_most", at_most.is_some(), budget.at_most.is_some()),
                 ("grow_at_most", grow_at_most.is_some(), budget.grow_at_most.is_some()),
+                ("files_at_most", files_at_most.is_some(), budget.files_at_most.is_some()),
             ];
             if let Some((key, ..)) = limits.iter().find(|(_, has, is_held)| *has && !is_held) {
                 let message = format!("budget `{name}` has no `{key}` that this could waive");
@@ -257,7 +272,7 @@ fn read_waiver(table: &Table<'_>, budgets: &[Budget]) -> Result<Waiver, reader::
         }
         _ => return Err(table.wrong("a waiver names one `budget`, or one `finding`")),
     };
-    if at_most.is_none() && grow_at_most.is_none() {
+    if at_most.is_none() && grow_at_most.is_none() && files_at_most.is_none() {
         return Err(table.wrong("a waiver has a ceiling: add `at_most`, or `grow_at_most`"));
     }
     let reason = table.string("reason")?.map(str::trim).filter(|reason| !reason.is_empty());
@@ -267,7 +282,7 @@ fn read_waiver(table: &Table<'_>, budgets: &[Budget]) -> Result<Waiver, reader::
     let Some(until) = table.date("until")? else {
         return Err(table.wrong("a waiver ends: add `until`, as in 2027-03-31"));
     };
-    Ok(Waiver { about, at_most, grow_at_most, reason: reason.to_owned(), until })
+    Ok(Waiver { about, at_most, grow_at_most, files_at_most, reason: reason.to_owned(), until })
 }
 
 /// `2 kB`, or `1.5%`.

@@ -8,7 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Owner, sizes::Measure};
 
-use super::{Budget, BudgetRow, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
+use super::{Budget, BudgetRow, Counted, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
@@ -42,7 +42,7 @@ impl Judge<'_, '_> {
             item: item.map(str::to_owned),
             selector: budget.scope.text().to_owned(),
             limit_kind: LimitKind::GrowAtMost,
-            measure: budget.measure,
+            measure: Counted::Bytes(budget.measure),
             base: None,
             allowed: None,
             is: None,

@@ -5,7 +5,9 @@ use std::collections::{BTreeSet, HashSet};
 
 use uvlet_record::{FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure};
 
-use super::{Aids, Budget, BudgetRow, Heavy, LimitKind, Reason, Scope, Strictness, Verdict};
+use super::{
+    Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Reason, Scope, Strictness, Verdict,
+};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
@@ -175,11 +177,24 @@ impl Judge<'_, '_> {
                 .map(|row| Heavy { row: row.row, name: row.name, sizes: row.sizes })
                 .collect();
         let doubts = self.doubts(&least, &most, &bounds, measure);
+        let files = Bounds {
+            least: self.files(&least),
+            most: self.files(&most),
+            nobodys: 0,
+            doubted: Vec::new(),
+        };
         for (limit_kind, allowed) in limits(budget) {
             let limit = allowed.unwrap_or(0);
+            let (bounds, is) = match limit_kind {
+                LimitKind::FilesAtMost => (&files, self.files(&cells)),
+                _ => (&bounds, is),
+            };
             let exceeded = match limit_kind {
                 LimitKind::WarnAbove => Verdict::Warned,
-                LimitKind::AtMost | LimitKind::Absent | LimitKind::GrowAtMost => Verdict::Broken,
+                LimitKind::AtMost
+                | LimitKind::Absent
+                | LimitKind::GrowAtMost
+                | LimitKind::FilesAtMost => Verdict::Broken,
             };
             let judged = if !obstacles.is_empty() {
                 Judged::open(limit_kind, obstacles.clone())
@@ -193,8 +208,15 @@ impl Judge<'_, '_> {
                 Judged::open(limit_kind, doubts.clone())
             };
             let row = Row { item: item.clone(), limit_kind, allowed, heaviest: heaviest.clone() };
-            self.row(budget, row, &bounds, judged);
+            self.row(budget, row, bounds, judged);
         }
+    }
+
+    /// Number of files that hold any of it.
+    fn files(&self, cells: &CellSet) -> u64 {
+        let files: HashSet<FileId> =
+            cells.iter().map(|id| self.lens.record.cells[id.at()].file).collect();
+        files.len() as u64
     }
 
     /// The shortest chain that brings in what must not be there.
@@ -232,14 +254,17 @@ impl Judge<'_, '_> {
     }
 
     fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Judged) {
-        let is_ban = row.limit_kind == LimitKind::Absent;
         self.rows.push(BudgetRow {
             app: None,
             name: budget.name.clone(),
             item: row.item,
             selector: budget.scope.text().to_owned(),
             limit_kind: row.limit_kind,
-            measure: if is_ban { Measure::Emitted } else { budget.measure },
+            measure: match row.limit_kind {
+                LimitKind::FilesAtMost => Counted::Files,
+                LimitKind::Absent => Counted::Bytes(Measure::Emitted),
+                _ => Counted::Bytes(budget.measure),
+            },
             base: None,
             allowed: row.allowed,
             is: judged.is,
@@ -339,7 +364,10 @@ impl Judged {
     fn open(limit_kind: LimitKind, because: Vec<Reason>) -> Self {
         let verdict = match limit_kind {
             LimitKind::WarnAbove => Verdict::Unjudged,
-            LimitKind::AtMost | LimitKind::Absent | LimitKind::GrowAtMost => Verdict::Undecided,
+            LimitKind::AtMost
+            | LimitKind::Absent
+            | LimitKind::GrowAtMost
+            | LimitKind::FilesAtMost => Verdict::Undecided,
         };
         Self { verdict, is: None, over_by: 0, because }
     }
@@ -350,6 +378,7 @@ fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + u
     let limits = [
         (LimitKind::AtMost, budget.at_most),
         (LimitKind::WarnAbove, budget.warn_above),
+        (LimitKind::FilesAtMost, budget.files_at_most),
         (LimitKind::Absent, is_ban.then_some(0)),
     ];
     limits.into_iter().filter(|(_, limit)| limit.is_some())

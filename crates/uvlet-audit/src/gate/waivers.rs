@@ -18,6 +18,8 @@ pub struct Waiver {
     pub about: About,
     /// Ceiling of an `at_most`, or of what a finding could save.
     pub at_most: Option<u64>,
+    /// Ceiling of a `files_at_most`.
+    pub files_at_most: Option<u64>,
     /// Ceiling of a `grow_at_most`.
     pub grow_at_most: Option<Growth>,
     /// Why it is accepted.
@@ -78,6 +80,7 @@ impl Waiver {
                 let base = row.base?;
                 Some(base.saturating_add(self.grow_at_most?.bytes_of(base)))
             }
+            LimitKind::FilesAtMost => self.files_at_most,
             LimitKind::WarnAbove | LimitKind::Absent => None,
         }
     }

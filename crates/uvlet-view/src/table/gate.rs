@@ -2,7 +2,7 @@
 //! into a count.
 
 use anstyle::{AnsiColor, Color, Style};
-use uvlet_audit::gate::{BudgetRow, Gate, LimitKind, Verdict};
+use uvlet_audit::gate::{BudgetRow, Counted, Gate, LimitKind, Verdict};
 use uvlet_record::{Record, sizes::Measure};
 
 use super::{Screen, bold, count, measures_said, styled, wrapped};
@@ -152,7 +152,8 @@ fn counts(gate: &Gate, label: &str) -> String {
 
 /// The measures that limits are in, with their encoders.
 pub(crate) fn sizes_said(gate: &Gate, record: &Record) -> Option<String> {
-    let judged = |measure: &Measure| gate.budgets.iter().any(|row| row.measure == *measure);
+    let judged =
+        |measure: &Measure| gate.budgets.iter().any(|row| row.measure == Counted::Bytes(*measure));
     let said = measures_said(Measure::ALL.into_iter().filter(judged), record);
     (!said.is_empty()).then(|| format!("Sizes are {said}."))
 }
@@ -171,13 +172,23 @@ pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
 
 fn what(row: &BudgetRow, screen: &Screen) -> String {
     let units = screen.units;
-    let measure = row.measure;
-    let is = units.size(row.is.unwrap_or(row.least));
-    let limit = units.size(row.allowed.unwrap_or(0));
-    let heaviest =
-        row.heaviest.iter().take(NAMED).map(|heavy| {
-            format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(measure)))
-        });
+    let (measure, mostly) = match row.measure {
+        Counted::Bytes(measure) => (measure.name(), Some(measure)),
+        Counted::Files => ("in all", None),
+    };
+    let amount = |amount: u64| match mostly {
+        Some(_) => units.size(amount),
+        None => amount.to_string(),
+    };
+    let is = row.is.unwrap_or(row.least);
+    let is = match mostly {
+        Some(_) => units.size(is),
+        None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
+    };
+    let limit = amount(row.allowed.unwrap_or(0));
+    let heaviest = row.heaviest.iter().take(NAMED).filter_map(|heavy| {
+        Some(format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(mostly?))))
+    });
     let heaviest = match heaviest.collect::<Vec<_>>() {
         none if none.is_empty() => String::new(),
         some => format!(" Heaviest: {}.", some.join(", ")),
@@ -216,7 +227,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         }
         (Verdict::Undecided, LimitKind::GrowAtMost) => format!("cannot be judged: {because}."),
         (Verdict::Broken, _) => {
-            let over = units.size(row.over_by);
+            let over = amount(row.over_by);
             let because = match because.as_str() {
                 "" => String::new(),
                 because => format!(" {}.", capital(because)),
@@ -236,7 +247,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         }
         (Verdict::Held, LimitKind::Absent) => "not there, as promised.".to_owned(),
         (Verdict::Held, kind) => {
-            let left = units.size(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
+            let left = amount(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
             let line = if kind == LimitKind::WarnAbove { "warning line of " } else { "" };
             let because = match because.as_str() {
                 "" => String::new(),
@@ -245,7 +256,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
             format!("{is} {measure}, {left} below its {line}{limit}.{because}")
         }
         (Verdict::Undecided | Verdict::Unjudged, kind) if row.most > row.least => {
-            let (least, most) = (units.size(row.least), units.size(row.most));
+            let (least, most) = (amount(row.least), amount(row.most));
             match kind {
                 LimitKind::Absent => {
                     format!("up to {most} {measure} of it may be there: {because}.")

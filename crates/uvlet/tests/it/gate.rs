@@ -303,3 +303,17 @@ fn growth_without_a_build_before() {
     assert_eq!((status, answer["budgets"][0]["verdict"].as_str()), (0, Some("unjudged")));
     assert_eq!(grown(settings, &["--against", "old"]).0, 1);
 }
+
+#[rstest]
+#[case(1, "broken")]
+#[case(2, "held")]
+#[case(3, "held")]
+fn files_are_counted(#[case] limit: u32, #[case] verdict: &str) {
+    let folder = build().with(
+        "uvlet.toml",
+        format!("[budget.requests]\ntotal = \"startup(*) and scripts\"\nfiles_at_most = {limit}\n"),
+    );
+    let row = &json(folder.path(), &["gate", "dist"])["budgets"][0];
+    assert_eq!((&row["verdict"], &row["measure"]), (&verdict.into(), &"files".into()));
+    assert_eq!((row["is"].as_u64(), row["allowed"].as_u64()), (Some(2), Some(limit.into())));
+}
