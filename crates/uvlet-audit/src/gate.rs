@@ -259,6 +259,9 @@ pub struct BudgetRow {
     pub item: Option<String>,
     /// The selector as written.
     pub selector: String,
+    /// Where that stands in the file of settings: line and column, from 1.
+    #[serde(skip)]
+    pub place: (usize, usize),
     /// Which limit.
     pub limit_kind: LimitKind,
     /// What the numbers count.

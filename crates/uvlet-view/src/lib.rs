@@ -6,9 +6,11 @@
 mod bar;
 pub mod csv;
 pub mod json;
+pub mod junit;
 pub mod markdown;
 mod name;
 mod notice;
+pub mod sarif;
 pub mod table;
 pub mod units;
 

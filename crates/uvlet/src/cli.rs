@@ -272,6 +272,10 @@ pub struct Gate {
     /// Where that build is not there, growth is not judged, instead of an error.
     #[arg(long, requires = "against")]
     pub against_optional: bool,
+    /// Write the verdict to a file as well, in one of the forms junit, sarif, markdown, json and csv;
+    /// may be given several times.
+    #[arg(long, value_name = "FORM=FILE", value_parser = written)]
+    pub write: Vec<(Form, PathBuf)>,
     /// The day that waivers are held against, as 2027-03-31 [default: today, in UTC].
     #[arg(long, value_name = "DATE")]
     pub today: Option<jiff::civil::Date>,
@@ -450,6 +454,33 @@ fn level(text: &str) -> Result<(Coding, u32), String> {
     level.map(|level| (coding, level)).ok_or_else(|| {
         format!("the levels of {coding} go from {} to {}", levels.start(), levels.end())
     })
+}
+
+/// `junit=FILE`.
+fn written(text: &str) -> Result<(Form, PathBuf), String> {
+    let forms = || Form::value_variants().iter().filter_map(|form| form.to_possible_value());
+    let names = || forms().map(|form| form.get_name().to_owned()).collect::<Vec<_>>().join(", ");
+    let (form, path) = text.split_once('=').ok_or("write it like junit=FILE")?;
+    let known = Form::from_str(form, false).map_err(|_| format!("the forms are {}", names()))?;
+    match path {
+        "" => Err(format!("name a file, as in {form}=FILE")),
+        path => Ok((known, path.into())),
+    }
+}
+
+/// Form of a verdict in a file.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Form {
+    /// JUnit XML: a case for every limit.
+    Junit,
+    /// SARIF 2.1.0: a result for every limit that is not held.
+    Sarif,
+    /// For a pull request.
+    Markdown,
+    /// For a program.
+    Json,
+    /// For a spreadsheet.
+    Csv,
 }
 
 /// Form of an output.

@@ -41,6 +41,7 @@ impl Judge<'_, '_> {
             name: budget.name.clone(),
             item: item.map(str::to_owned),
             selector: budget.scope.text().to_owned(),
+            place: budget.place,
             limit_kind: LimitKind::GrowAtMost,
             measure: Counted::Bytes(budget.measure),
             base: None,

@@ -259,6 +259,7 @@ impl Judge<'_, '_> {
             name: budget.name.clone(),
             item: row.item,
             selector: budget.scope.text().to_owned(),
+            place: budget.place,
             limit_kind: row.limit_kind,
             measure: match row.limit_kind {
                 LimitKind::FilesAtMost => Counted::Files,

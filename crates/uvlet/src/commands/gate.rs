@@ -9,7 +9,7 @@ use uvlet_audit::{
 };
 use uvlet_record::{SavedTexts, Texts, sizes::Measure};
 use uvlet_view::{
-    csv, markdown,
+    csv, junit, markdown, sarif,
     table::{self, Shown},
 };
 
@@ -17,7 +17,7 @@ use super::{
     Measures, Opened, Wanted, advice, as_json, following, open, screen, settings, with_groups,
 };
 use crate::{
-    cli::{self, Format, Listed},
+    cli::{self, Form, Format, Listed},
     config::{Config, ConfigError, FILE},
     failure::{Failure, Status},
     output, wording,
@@ -61,15 +61,34 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         Listed::All => Shown::All,
         Listed::Telling => Shown::Telling,
     };
-    let text = match show.format {
-        Format::Json => as_json("gate", &record, &notices, &answer)?,
-        Format::Csv => csv::gate(&answer, &record),
-        Format::Markdown => {
-            let screen = screen(show, &[config.measure]);
-            markdown::gate(&answer, &record, &screen, shown) + &markdown::notices(&notices)
+    let screen = screen(show, &[config.measure]);
+    let formed = |form: Form| -> Result<String, Failure> {
+        Ok(match form {
+            Form::Json => as_json("gate", &record, &notices, &answer)?,
+            Form::Csv => csv::gate(&answer, &record),
+            Form::Markdown => {
+                markdown::gate(&answer, &record, &screen, shown) + &markdown::notices(&notices)
+            }
+            Form::Junit => junit::gate(&answer, &record, &screen),
+            Form::Sarif => {
+                sarif::gate(&answer, &record, &screen, &config.path.display().to_string())
+            }
+        })
+    };
+    // What cannot be written keeps no other file from being written.
+    let mut all_written = true;
+    for (form, path) in &arguments.write {
+        let written = formed(*form).and_then(|text| output::replace(path, text.as_bytes()));
+        if let Err(failure) = written {
+            output::complain(&failure);
+            all_written = false;
         }
+    }
+    let text = match show.format {
+        Format::Json => formed(Form::Json)?,
+        Format::Csv => formed(Form::Csv)?,
+        Format::Markdown => formed(Form::Markdown)?,
         Format::Table => {
-            let screen = screen(show, &[config.measure]);
             table::gate(&answer, &record, &screen, shown)
                 + &table::notices(&notices, &screen)
                 + &following(advice::after_gate(&answer, &path), show)
@@ -78,6 +97,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     output::write(&text, show.output.as_deref(), show.color)?;
     Ok(match answer.verdict {
         Verdict::Broken => Status::Broken,
+        _ if !all_written => Status::NoAnswer,
         Verdict::Undecided => Status::NoAnswer,
         Verdict::Warned | Verdict::Waived | Verdict::Unjudged | Verdict::Held => Status::Held,
     })

@@ -85,3 +85,54 @@ fn a_finding_is_accepted_up_to_a_size(#[case] ceiling: &str, #[case] verdict: &s
     let code = if verdict == "held" { "waived" } else { "over-waiver" };
     assert_eq!(answer["budgets"][0]["because"][0]["code"], code);
 }
+
+#[test]
+fn the_verdict_in_files_for_machines() {
+    let folder = folder("at_most = '100 B'").with("dist/b.js", "b".repeat(51));
+    let arguments = [
+        "gate",
+        "dist",
+        "--today",
+        "2027-03-31",
+        "--write",
+        "junit=j.xml",
+        "--write",
+        "json=nowhere/x.json",
+        "--write",
+        "sarif=s.sarif",
+        "--write",
+        "markdown=m.md",
+    ];
+    // A file that cannot be written is said, and keeps no other from being written.
+    let said = uvlet(folder.path(), &arguments);
+    assert_eq!(said.status, 2, "{}{}", said.out, said.err);
+    assert!(said.err.starts_with("uvlet: nowhere/x.json"), "{}", said.err);
+    assert!(folder.read("m.md").starts_with("**Held"));
+
+    let folder = folder
+        .with("dist/more.html", "<script src=d.js></script>")
+        .with("dist/d.js", "d".repeat(200));
+    assert_eq!(uvlet(folder.path(), &arguments).status, 1);
+    let report = quick_junit::Report::deserialize_from_str(&folder.read("j.xml")).unwrap();
+    assert_eq!((report.failures, report.errors), (1, 0));
+    let suite = &report.test_suites[0];
+    let is_skipped = |case: &&quick_junit::TestCase| {
+        matches!(case.status, quick_junit::TestCaseStatus::Skipped { .. })
+    };
+    assert_eq!((suite.failures, suite.test_cases.iter().filter(is_skipped).count()), (1, 2));
+
+    let log: serde_sarif::sarif::Sarif =
+        serde_json::from_str(&folder.read("s.sarif")).expect("SARIF 2.1.0");
+    let results = log.runs[0].results.as_ref().unwrap();
+    let levels: Vec<_> = results.iter().map(|result| format!("{:?}", result.level)).collect();
+    assert_eq!(results.len(), 3, "{levels:?}");
+    assert_eq!(results.iter().filter(|result| result.suppressions.is_some()).count(), 2);
+    let settings = folder.read("uvlet.toml");
+    for result in results {
+        let place = result.locations.as_ref().unwrap()[0].physical_location.clone().unwrap();
+        let region = place.region.unwrap();
+        let line = usize::try_from(region.start_line.unwrap()).unwrap();
+        let line = settings.lines().nth(line - 1).unwrap();
+        assert!(line.starts_with("each = "), "{line}");
+    }
+}

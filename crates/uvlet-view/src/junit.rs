@@ -1,0 +1,42 @@
+//! The gate as JUnit XML, in its common form: a suite for the build, a case for every limit.
+
+use quick_junit::{NonSuccessKind, Report, TestCase, TestCaseStatus, TestSuite};
+use uvlet_audit::gate::{Gate, Verdict};
+use uvlet_record::Record;
+
+use crate::table::{Screen, gate::sentence};
+
+/// The gate as a report of tests.
+#[must_use]
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
+    let mut suite = TestSuite::new(format!("uvlet gate {}", record.label));
+    for reason in &gate.reasons {
+        let mut status = TestCaseStatus::non_success(NonSuccessKind::Failure);
+        status.set_type(reason.code.as_str()).set_message(reason.message.as_str());
+        suite.add_test_case(TestCase::new(reason.code.as_str(), status));
+    }
+    for row in &gate.budgets {
+        let said = sentence(row, screen);
+        let mut status = match row.verdict {
+            Verdict::Broken => TestCaseStatus::non_success(NonSuccessKind::Failure),
+            Verdict::Undecided => TestCaseStatus::non_success(NonSuccessKind::Error),
+            Verdict::Unjudged | Verdict::Waived => TestCaseStatus::skipped(),
+            Verdict::Warned | Verdict::Held => TestCaseStatus::success(),
+        };
+        status.set_message(said.as_str());
+        if matches!(row.verdict, Verdict::Broken | Verdict::Undecided) {
+            status.set_type(row.limit_kind.name());
+        }
+        let item = row.item.as_deref().map(|item| format!(" {item}")).unwrap_or_default();
+        let name = format!("{}{item} {}", row.name, row.limit_kind.name());
+        let mut case = TestCase::new(name, status);
+        case.set_classname(row.name.as_str());
+        if row.verdict == Verdict::Warned {
+            case.set_system_out(said.as_str());
+        }
+        suite.add_test_case(case);
+    }
+    let mut report = Report::new("uvlet gate");
+    report.add_test_suite(suite);
+    report.to_string().unwrap_or_default()
+}

@@ -1,0 +1,73 @@
+//! The gate as SARIF 2.1.0: a rule for every budget, a result for every limit that is not held, at
+//! the place in the settings where the budget stands.
+
+use std::collections::BTreeMap;
+
+use serde_json::{Value, json};
+use uvlet_audit::gate::{Gate, Verdict};
+use uvlet_record::Record;
+
+use crate::table::{Screen, gate::sentence};
+
+/// The gate as a log of one run. Places are in the file of settings, as it was named.
+#[must_use]
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen, settings: &str) -> String {
+    let mut rules: BTreeMap<&str, String> = BTreeMap::new();
+    let mut results: Vec<Value> = Vec::new();
+    for reason in &gate.reasons {
+        rules.insert(&reason.code, "The build itself is not taken.".to_owned());
+        results.push(json!({
+            "ruleId": reason.code,
+            "level": "error",
+            "message": {"text": reason.message},
+        }));
+    }
+    for row in &gate.budgets {
+        rules.entry(&row.name).or_insert_with(|| format!("A promise about {}.", row.selector));
+        let level = match row.verdict {
+            Verdict::Broken => "error",
+            Verdict::Undecided | Verdict::Warned | Verdict::Waived => "warning",
+            Verdict::Unjudged | Verdict::Held => continue,
+        };
+        let (line, column) = row.place;
+        let mut result = json!({
+            "ruleId": row.name,
+            "level": level,
+            "message": {"text": format!("{}: {}", record.label, sentence(row, screen))},
+            "locations": [{
+                "physicalLocation": {
+                    "artifactLocation": {"uri": uri(settings)},
+                    "region": {"startLine": line, "startColumn": column},
+                },
+            }],
+        });
+        if row.verdict == Verdict::Waived {
+            let why: Vec<&str> = row.because.iter().map(|reason| reason.message.as_str()).collect();
+            result["suppressions"] = json!([{"kind": "external", "status": "accepted", "justification": why.join("; ")}]);
+        }
+        results.push(result);
+    }
+    let rules: Vec<Value> = rules
+        .into_iter()
+        .map(|(id, text)| json!({"id": id, "shortDescription": {"text": text}}))
+        .collect();
+    let log = json!({
+        "$schema": "https://json.schemastore.org/sarif-2.1.0.json",
+        "version": "2.1.0",
+        "runs": [{
+            "tool": {"driver": {"name": "uvlet", "rules": rules}},
+            "columnKind": "unicodeCodePoints",
+            "results": results,
+        }],
+    });
+    format!("{log:#}\n")
+}
+
+/// A path as a relative reference (RFC 3986).
+fn uri(path: &str) -> String {
+    let keeps = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~/".contains(&byte);
+    path.replace('\\', "/")
+        .bytes()
+        .map(|byte| if keeps(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") })
+        .collect()
+}
