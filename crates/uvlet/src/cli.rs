@@ -272,6 +272,9 @@ pub struct Gate {
     /// Where that build is not there, growth is not judged, instead of an error.
     #[arg(long, requires = "against")]
     pub against_optional: bool,
+    /// Judge these budgets alone, as they are called in the settings.
+    #[arg(long, value_name = "NAME", value_delimiter = ',')]
+    pub only: Vec<String>,
     /// Write the verdict to a file as well, in one of the forms junit, sarif, markdown, json and csv;
     /// may be given several times.
     #[arg(long, value_name = "FORM=FILE", value_parser = written)]

@@ -5,7 +5,8 @@ use std::path::PathBuf;
 use jiff::{Timestamp, civil::Date, tz::TimeZone};
 use uvlet_audit::{
     compare,
-    gate::{Aids, Verdict, gate},
+    gate::{About, Aids, Scope, Verdict, gate},
+    nearest::remedy,
 };
 use uvlet_record::{SavedTexts, Texts, sizes::Measure};
 use uvlet_view::{
@@ -25,10 +26,11 @@ use crate::{
 
 pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     let config = settings(&arguments.build)?;
-    let config = config.ok_or_else(|| ConfigError::Missing(PathBuf::from(FILE)))?;
+    let mut config = config.ok_or_else(|| ConfigError::Missing(PathBuf::from(FILE)))?;
     if config.budgets.is_empty() {
         return Err(ConfigError::NoBudget(config.path).into());
     }
+    keep_only(&mut config, &arguments.only)?;
     let show = &arguments.show;
     let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
     let Opened { path, record, texts, .. } = open(Wanted {
@@ -101,6 +103,28 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         Verdict::Undecided => Status::NoAnswer,
         Verdict::Warned | Verdict::Waived | Verdict::Unjudged | Verdict::Held => Status::Held,
     })
+}
+
+/// Leaves the budgets of some names, and what is waived of them.
+fn keep_only(config: &mut Config, names: &[String]) -> Result<(), Failure> {
+    if names.is_empty() {
+        return Ok(());
+    }
+    for name in names {
+        if !config.budgets.iter().any(|budget| budget.name == *name) {
+            let known = config.budgets.iter().map(|budget| budget.name.as_str());
+            let remedy = remedy(name, known);
+            let message = format!("--only {name}: no budget is called that, {remedy}");
+            return Err(Failure::Usage(message));
+        }
+    }
+    config.budgets.retain(|budget| names.contains(&budget.name));
+    let budgets = &config.budgets;
+    config.waivers.retain(|waiver| match &waiver.about {
+        About::Budget { name, .. } => names.contains(name),
+        About::Finding(_) => budgets.iter().any(|one| matches!(one.scope, Scope::Waste(_))),
+    });
+    Ok(())
 }
 
 /// The day that waivers are held against: the one that was named, else today in UTC.

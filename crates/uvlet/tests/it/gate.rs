@@ -317,3 +317,14 @@ fn files_are_counted(#[case] limit: u32, #[case] verdict: &str) {
     assert_eq!((&row["verdict"], &row["measure"]), (&verdict.into(), &"files".into()));
     assert_eq!((row["is"].as_u64(), row["allowed"].as_u64()), (Some(2), Some(limit.into())));
 }
+
+#[test]
+fn some_budgets_alone() {
+    let toml = "measure = \"emitted\"\n[budget.one]\ntotal = \"startup(*)\"\nat_most = \"1 B\"\n\
+                [budget.two]\ntotal = \"startup(*)\"\nat_most = \"1 kB\"\n";
+    let folder = build().with("uvlet.toml", toml);
+    assert_eq!(uvlet(folder.path(), &["gate", "dist"]).status, 1);
+    assert_eq!(uvlet(folder.path(), &["gate", "dist", "--only", "two"]).status, 0);
+    let said = uvlet(folder.path(), &["gate", "dist", "--only", "tow"]);
+    assert!(said.status == 2 && said.err.contains("did you mean two"), "{}", said.err);
+}
