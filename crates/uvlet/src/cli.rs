@@ -275,6 +275,10 @@ pub struct Gate {
     /// Judge these budgets alone, as they are called in the settings.
     #[arg(long, value_name = "NAME", value_delimiter = ',')]
     pub only: Vec<String>,
+    /// Judge with another limit than the settings say, as in 'start.at_most=150 kB'; may be given
+    /// several times.
+    #[arg(long = "try", value_name = "NAME.LIMIT=VALUE")]
+    pub tried: Vec<String>,
     /// Write the verdict to a file as well, in one of the forms junit, sarif, markdown, json and csv;
     /// may be given several times.
     #[arg(long, value_name = "FORM=FILE", value_parser = written)]

@@ -19,7 +19,7 @@ use super::{
 };
 use crate::{
     cli::{self, Form, Format, Listed},
-    config::{Config, ConfigError, FILE},
+    config::{self, Config, ConfigError, FILE},
     failure::{Failure, Status},
     output, wording,
 };
@@ -31,6 +31,10 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
         return Err(ConfigError::NoBudget(config.path).into());
     }
     keep_only(&mut config, &arguments.only)?;
+    for tried in &arguments.tried {
+        try_limit(&mut config, tried)
+            .map_err(|message| Failure::Usage(format!("--try {tried}: {message}")))?;
+    }
     let show = &arguments.show;
     let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
     let Opened { path, record, texts, .. } = open(Wanted {
@@ -124,6 +128,34 @@ fn keep_only(config: &mut Config, names: &[String]) -> Result<(), Failure> {
         About::Budget { name, .. } => names.contains(name),
         About::Finding(_) => budgets.iter().any(|one| matches!(one.scope, Scope::Waste(_))),
     });
+    Ok(())
+}
+
+/// Sets one limit of a budget as if the settings said it.
+fn try_limit(config: &mut Config, tried: &str) -> Result<(), String> {
+    const KEYS: [&str; 4] = ["at_most", "warn_above", "grow_at_most", "files_at_most"];
+    let written = || "write it like `start.at_most=150 kB`".to_owned();
+    let (place, value) = tried.split_once('=').ok_or_else(written)?;
+    let (name, key) = place.trim().rsplit_once('.').ok_or_else(written)?;
+    let value = value.trim();
+    let known: Vec<String> = config.budgets.iter().map(|budget| budget.name.clone()).collect();
+    let Some(budget) = config.budgets.iter_mut().find(|budget| budget.name == name) else {
+        let remedy = remedy(name, known.iter().map(String::as_str));
+        return Err(format!("no budget is called `{name}`, {remedy}"));
+    };
+    if matches!(budget.scope, Scope::Absent(_)) {
+        return Err(format!("`{name}` forbids something, and takes no limit"));
+    }
+    match key {
+        "at_most" => budget.at_most = Some(config::size(value)?),
+        "warn_above" => budget.warn_above = Some(config::size(value)?),
+        "grow_at_most" => budget.grow_at_most = Some(config::growth(value)?),
+        "files_at_most" => {
+            let number = value.parse().map_err(|_| "takes a whole number of files".to_owned())?;
+            budget.files_at_most = Some(number);
+        }
+        _ => return Err(format!("no limit is called `{key}`, {}", remedy(key, KEYS.into_iter()))),
+    }
     Ok(())
 }
 

@@ -325,6 +325,13 @@ fn some_budgets_alone() {
     let folder = build().with("uvlet.toml", toml);
     assert_eq!(uvlet(folder.path(), &["gate", "dist"]).status, 1);
     assert_eq!(uvlet(folder.path(), &["gate", "dist", "--only", "two"]).status, 0);
+    let tried = |limit: &str| uvlet(folder.path(), &["gate", "dist", "--try", limit]);
+    assert_eq!(tried("one.at_most=1 kB").status, 0);
+    assert_eq!(tried("two.files_at_most=1").status, 1);
+    for (limit, remedy) in [("tow.at_most=1 kB", "two"), ("two.at_mots=1 kB", "at_most")] {
+        let said = tried(limit);
+        assert!(said.status == 2 && said.err.contains(remedy), "{}", said.err);
+    }
     let said = uvlet(folder.path(), &["gate", "dist", "--only", "tow"]);
     assert!(said.status == 2 && said.err.contains("did you mean two"), "{}", said.err);
 }
