@@ -15,7 +15,7 @@ use crate::{
 const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
 
 /// What is shown, in the order in which people ask.
-const WALK: [(&str, &[&str]); 8] = [
+const WALK: [(&str, &[&str]); 9] = [
     (
         "What does each page make a visitor download before it can run?",
         &["survey", "esbuild-before"],
@@ -51,6 +51,10 @@ const WALK: [(&str, &[&str]); 8] = [
     ("What need not be there?", &["waste", "esbuild-before", "--top", "4"]),
     ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
     ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
+    (
+        "What moved, and what does somebody fetch again who was here before?",
+        &["compare", "esbuild-before", "esbuild-after", "--top", "6"],
+    ),
     ("And its promises:", &["gate", "esbuild-after"]),
 ];
 

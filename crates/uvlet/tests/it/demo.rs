@@ -10,7 +10,7 @@ fn shows_each_command_before_its_output() {
     let said = uvlet(folder.path(), &["demo"]);
     assert_eq!(said.status, 0, "{}", said.err);
     let commands: Vec<&str> = said.out.lines().filter(|line| line.starts_with("$ ")).collect();
-    assert_eq!(commands.len(), 8);
+    assert_eq!(commands.len(), 9);
     let verdicts: Vec<&str> =
         said.out.lines().filter(|line| line.starts_with("(exit status")).collect();
     assert_eq!(verdicts, ["(exit status 1)", "(exit status 0)"]);
