@@ -280,10 +280,21 @@ pub struct BudgetRow {
     pub most: u64,
     /// How it stands.
     pub verdict: Verdict,
-    /// Why it is undecided or unjudged; of what grew, what did; of what is banned, what brings it in.
+    /// Why it is undecided, unjudged or waived; of what is banned, what brings it in.
     pub because: Vec<Reason>,
     /// The heaviest contributors, at most five.
     pub heaviest: Vec<Heavy>,
+    /// Of what grew too much, what did most, at most three.
+    pub grew: Vec<Grew>,
+}
+
+/// Something that grew since the build before.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+pub struct Grew {
+    /// Package, or `(own)` and the like.
+    pub name: String,
+    /// By so many bytes of the row's measure.
+    pub by: u64,
 }
 
 /// One contributor.

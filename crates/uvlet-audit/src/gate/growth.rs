@@ -8,12 +8,13 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Owner, sizes::Measure};
 
-use super::{Budget, BudgetRow, Counted, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
+use super::{
+    Budget, BudgetRow, Counted, Grew, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge,
+};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, SelectorError},
-    waste::{Wanted, waste},
 };
 
 /// What grew that is named.
@@ -53,6 +54,7 @@ impl Judge<'_, '_> {
             verdict: Verdict::Unjudged,
             because: Vec::new(),
             heaviest: Vec::new(),
+            grew: Vec::new(),
         };
         let say = |row: &mut BudgetRow, code: &str, message: &str| {
             let (code, message) = (code.to_owned(), message.to_owned());
@@ -103,10 +105,7 @@ impl Judge<'_, '_> {
             if earlier.is_new {
                 say(&mut row, "new", "it is new");
             }
-            let grown = grown(self.lens, cells, base, &earlier.cells, measure);
-            if !grown.is_empty() {
-                say(&mut row, "grew", &grown);
-            }
+            row.grew = grown(self.lens, cells, base, &earlier.cells, measure);
             Verdict::Broken
         } else if grew_most <= i128::from(limit) {
             Verdict::Held
@@ -123,7 +122,7 @@ impl Judge<'_, '_> {
     }
 
     fn earlier(
-        &self,
+        &mut self,
         budget: &Budget,
         item: Option<&str>,
         base: &Lens<'_>,
@@ -150,16 +149,8 @@ impl Judge<'_, '_> {
                 }
             }
             Scope::Waste(kind) => {
-                let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
-                let found = waste(
-                    base,
-                    self.aids.texts_of_base,
-                    self.aids.languages,
-                    &wanted,
-                    budget.measure,
-                );
-                let cells: CellSet =
-                    found.findings.iter().flat_map(|finding| finding.cells.iter()).collect();
+                let texts = self.aids.texts_of_base;
+                let (cells, _) = self.unwaived(base, texts, *kind, budget.measure);
                 Earlier { least: cells.clone(), most: cells.clone(), cells, is_new: false }
             }
         })
@@ -203,7 +194,7 @@ fn grown(
     before: &Lens<'_>,
     earlier: &CellSet,
     measure: Measure,
-) -> String {
+) -> Vec<Grew> {
     let sizes = |lens: &Lens<'_>, cells: &CellSet| {
         let mut sizes: BTreeMap<String, u64> = BTreeMap::new();
         for row in attribute(lens, By::Package, cells, None, Sort::Name).rows {
@@ -212,13 +203,15 @@ fn grown(
         sizes
     };
     let (old, new) = (sizes(before, earlier), sizes(after, cells));
-    let mut grown: Vec<(u64, &String)> = new
-        .iter()
-        .map(|(name, bytes)| (bytes.saturating_sub(old.get(name).copied().unwrap_or(0)), name))
-        .filter(|(bytes, _)| *bytes > 0)
+    let mut grown: Vec<Grew> = new
+        .into_iter()
+        .map(|(name, bytes)| {
+            let by = bytes.saturating_sub(old.get(&name).copied().unwrap_or(0));
+            Grew { name, by }
+        })
+        .filter(|grew| grew.by > 0)
         .collect();
-    grown.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.cmp(b.1)));
-    let named = grown.iter().take(NAMED);
-    let named: Vec<String> = named.map(|(bytes, name)| format!("{name} by {bytes} B")).collect();
-    if named.is_empty() { String::new() } else { format!("grew: {}", named.join(", ")) }
+    grown.sort_by(|a, b| b.by.cmp(&a.by).then_with(|| a.name.cmp(&b.name)));
+    grown.truncate(NAMED);
+    grown
 }

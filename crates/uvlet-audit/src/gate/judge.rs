@@ -3,7 +3,7 @@
 
 use std::collections::{BTreeSet, HashSet};
 
-use uvlet_record::{FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure};
+use uvlet_record::{CellId, FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure};
 
 use super::{
     Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Reason, Scope, Strictness, Verdict,
@@ -12,7 +12,6 @@ use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, Missing, Renamed, Selection, SelectorError},
-    waste::{Wanted, waste},
     why::Network,
 };
 
@@ -54,20 +53,17 @@ impl Judge<'_, '_> {
                 self.hold(budget, Subject { item: None, cells, least, most, obstacles });
             }
             Scope::Waste(kind) => {
-                let wanted = Wanted { kinds: vec![*kind], ..Wanted::default() };
-                let Aids { texts, languages, .. } = self.aids;
-                let found = waste(self.lens, texts, languages, &wanted, budget.measure);
-                let (findings, reasons) = self.unwaived(found.findings, budget.measure);
-                let cells: CellSet =
-                    findings.iter().flat_map(|finding| finding.cells.iter()).collect();
+                let (cells, reasons) =
+                    self.unwaived(self.lens, self.aids.texts, *kind, budget.measure);
+                let before = self.rows.len();
                 let (least, most) = (cells.clone(), cells.clone());
                 self.grow(budget, None, [&cells, &least, &most])?;
                 self.hold(
                     budget,
                     Subject { item: None, cells, least, most, obstacles: Vec::new() },
                 );
-                if let Some(row) = self.rows.last_mut() {
-                    row.because.extend(reasons);
+                for row in &mut self.rows[before..] {
+                    row.because.extend(reasons.iter().cloned());
                 }
             }
             Scope::Each(selector) => {
@@ -177,16 +173,21 @@ impl Judge<'_, '_> {
                 .map(|row| Heavy { row: row.row, name: row.name, sizes: row.sizes })
                 .collect();
         let doubts = self.doubts(&least, &most, &bounds, measure);
-        let files = Bounds {
-            least: self.files(&least),
-            most: self.files(&most),
-            nobodys: 0,
-            doubted: Vec::new(),
-        };
         for (limit_kind, allowed) in limits(budget) {
             let limit = allowed.unwrap_or(0);
+            let files;
             let (bounds, is) = match limit_kind {
-                LimitKind::FilesAtMost => (&files, self.files(&cells)),
+                LimitKind::FilesAtMost => {
+                    // What may be left out of the bytes is left out here.
+                    let counts = |id: &CellId| {
+                        let owner = self.lens.record.cells[id.at()].owner;
+                        bounds.nobodys > 0 || owner != Owner::Unattributed || least.has(*id)
+                    };
+                    let most: CellSet = most.iter().filter(counts).collect();
+                    let (least, most) = (self.files(&least), self.files(&most));
+                    files = Bounds { least, most, nobodys: 0, doubted: Vec::new() };
+                    (&files, self.files(&cells))
+                }
                 _ => (&bounds, is),
             };
             let exceeded = match limit_kind {
@@ -275,6 +276,7 @@ impl Judge<'_, '_> {
             verdict: judged.verdict,
             because: judged.because,
             heaviest: row.heaviest,
+            grew: Vec::new(),
         });
     }
 

@@ -3,12 +3,13 @@
 use std::collections::BTreeSet;
 
 use jiff::{Unit, civil::Date};
-use uvlet_record::{Notice, Remark, sizes::Measure};
+use uvlet_record::{Notice, Remark, Texts, sizes::Measure};
 
 use super::{BudgetRow, Growth, LimitKind, Reason, Verdict, judge::Judge};
 use crate::{
+    lens::{CellSet, Lens},
     selector::{self, Selector, SelectorError},
-    waste::Finding,
+    waste::{self, Wanted, waste},
 };
 
 /// An exception.
@@ -87,17 +88,20 @@ impl Waiver {
 }
 
 impl Judge<'_, '_> {
-    /// The findings that no exception takes, what is to be said of the others, and which exceptions
-    /// were of use.
+    /// What the findings of a kind that no exception takes come to together in a build, and what is
+    /// to be said of the others.
     pub(super) fn unwaived(
         &mut self,
-        findings: Vec<Finding>,
+        lens: &Lens<'_>,
+        texts: &dyn Texts,
+        kind: waste::Kind,
         measure: Measure,
-    ) -> (Vec<Finding>, Vec<Reason>) {
+    ) -> (CellSet, Vec<Reason>) {
         let (waivers, today) = (self.aids.waivers, self.aids.today);
         let mut reasons = Vec::new();
         let mut left = Vec::new();
-        for finding in findings {
+        let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
+        for finding in waste(lens, texts, self.aids.languages, &wanted, measure).findings {
             let about = waivers.iter().position(
                 |waiver| matches!(&waiver.about, About::Finding(id) if *id == finding.id),
             );
@@ -124,7 +128,7 @@ impl Judge<'_, '_> {
                 reasons.push(Reason { code: "waived".to_owned(), message });
             }
         }
-        (left, reasons)
+        (left.iter().flat_map(|finding| finding.cells.iter()).collect(), reasons)
     }
 
     /// Lets the exceptions of budgets stand, and says which were of no use.
@@ -147,7 +151,10 @@ impl Judge<'_, '_> {
             };
             for row in self.rows.iter_mut().filter(|row| is_meant(row)) {
                 let Some(ceiling) = waiver.ceiling(row) else { continue };
-                if !matches!(row.verdict, Verdict::Broken | Verdict::Undecided) {
+                // What a name that is not there would weigh is not known.
+                let is_open = row.verdict == Verdict::Undecided
+                    && row.because.iter().all(|reason| reason.code != "name-missing");
+                if row.verdict != Verdict::Broken && !is_open {
                     continue;
                 }
                 self.used.insert(at);

@@ -212,6 +212,15 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
                 "" => String::new(),
                 because => format!(" {}.", capital(because)),
             };
+            let most: Vec<_> = row
+                .grew
+                .iter()
+                .map(|grew| format!("{} by {}", plain(&grew.name), units.size(grew.by)))
+                .collect();
+            let because = match most.is_empty() {
+                true => because,
+                false => format!("{because} Grew: {}.", most.join(", ")),
+            };
             format!("{is} {measure}, {grew} more than before, and may grow by {may}.{because}")
         }
         (Verdict::Held, LimitKind::GrowAtMost) => {

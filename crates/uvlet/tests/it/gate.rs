@@ -291,6 +291,8 @@ fn growth(#[case] settings: &str, #[case] verdict: &str, #[case] is: i64) {
     assert_eq!(row["limit_kind"], "grow_at_most");
     let of = |key: &str| row[key].as_i64().unwrap_or(0);
     assert_eq!(of("is") - of("base"), is, "{row}");
+    let grew = row["grew"][0]["by"].as_i64().unwrap_or(0);
+    assert_eq!(grew, if verdict == "broken" { is } else { 0 }, "{row}");
 }
 
 #[test]

@@ -312,6 +312,14 @@ mod strict {
         verdict: String,
         because: Vec<Reason>,
         heaviest: Vec<Heavy>,
+        grew: Vec<Grew>,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Grew {
+        name: String,
+        by: u64,
     }
 
     #[derive(Deserialize)]
