@@ -1,14 +1,16 @@
 //! The gate as JUnit XML, in its common form: a suite for the build, a case for every limit.
 
-use quick_junit::{NonSuccessKind, Report, TestCase, TestCaseStatus, TestSuite};
+use quick_junit::{NonSuccessKind, Report, SerializeError, TestCase, TestCaseStatus, TestSuite};
 use uvlet_audit::gate::{Gate, Verdict};
 use uvlet_record::Record;
 
 use crate::table::{Screen, gate::sentence};
 
 /// The gate as a report of tests.
-#[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
+///
+/// # Errors
+/// When the report cannot be spelt as XML.
+pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> Result<String, SerializeError> {
     let mut suite = TestSuite::new(format!("uvlet gate {}", record.label));
     for reason in &gate.reasons {
         let mut status = TestCaseStatus::non_success(NonSuccessKind::Failure);
@@ -38,5 +40,5 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> String {
     }
     let mut report = Report::new("uvlet gate");
     report.add_test_suite(suite);
-    report.to_string().unwrap_or_default()
+    report.to_string()
 }

@@ -124,9 +124,6 @@ fn row(
 
 /// Pairs of chunks, by place: those of one name that share contents, then by the greatest overlap.
 fn matched(before: &Record, after: &Record) -> Vec<(usize, usize)> {
-    let contents = |record: &Record, chunk: &Chunk| -> BTreeMap<String, u64> {
-        contents(record, chunk).into_iter().map(|(path, bytes)| (path.to_owned(), bytes)).collect()
-    };
     let old: Vec<_> = before.chunks.iter().map(|chunk| contents(before, chunk)).collect();
     let new: Vec<_> = after.chunks.iter().map(|chunk| contents(after, chunk)).collect();
     let mut pairs = Vec::new();
@@ -169,12 +166,12 @@ fn matched(before: &Record, after: &Record) -> Vec<(usize, usize)> {
     let mut candidates: BTreeMap<(usize, usize), u64> = BTreeMap::new();
     for (at, contents) in new.iter().enumerate().filter(|(at, _)| free_new[*at]) {
         for (path, bytes) in contents {
-            for &was in holders.get(path.as_str()).into_iter().flatten() {
+            for &was in holders.get(path).into_iter().flatten() {
                 *candidates.entry((was, at)).or_default() += (*bytes).min(old[was][path]);
             }
         }
     }
-    let weight = |contents: &BTreeMap<String, u64>| contents.values().sum::<u64>();
+    let weight = |contents: &Contents<'_>| contents.values().sum::<u64>();
     let mut best: Vec<(u64, usize, usize)> = candidates
         .into_iter()
         .filter(|((a, b), shared)| 2 * shared >= weight(&old[*a]).min(weight(&new[*b])))
@@ -205,7 +202,7 @@ fn holder<'o>((record, chunk): (&Record, &Chunk), other: &'o Record) -> Option<&
     (best.0 > 0 && 2 * best.0 >= whole).then_some(best.1.as_str())
 }
 
-fn overlap(a: &BTreeMap<String, u64>, b: &BTreeMap<String, u64>) -> u64 {
+fn overlap(a: &Contents<'_>, b: &Contents<'_>) -> u64 {
     a.iter().filter_map(|(path, bytes)| Some((*bytes).min(*b.get(path)?))).sum()
 }
 

@@ -39,7 +39,6 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
     };
     let after = read(&later)?;
     let before = read(&earlier(arguments, &later, &after)?)?;
-    kept::keep(&later, &after.path, &after.record);
     let lenses = [with_groups(&before.record, config)?, with_groups(&after.record, config)?];
     let [old, new] = &lenses;
     let halves = [half(old, &before, &within)?, half(new, &after, &within)?];
@@ -74,6 +73,7 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
         }
     };
     output::write(&text, show.output.as_deref(), show.color)?;
+    kept::keep(&later, &after.path, &after.record);
     Ok(Status::Held)
 }
 

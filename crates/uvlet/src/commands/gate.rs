@@ -1,6 +1,6 @@
 //! `uvlet gate`.
 
-use std::path::PathBuf;
+use std::{io, path::PathBuf};
 
 use jiff::{Timestamp, civil::Date, tz::TimeZone};
 use uvlet_audit::{
@@ -75,7 +75,8 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
             Form::Markdown => {
                 markdown::gate(&answer, &record, &screen, shown) + &markdown::notices(&notices)
             }
-            Form::Junit => junit::gate(&answer, &record, &screen),
+            Form::Junit => junit::gate(&answer, &record, &screen)
+                .map_err(|error| Failure::Output(io::Error::other(error)))?,
             Form::Sarif => {
                 sarif::gate(&answer, &record, &screen, &config.path.display().to_string())
             }

@@ -63,8 +63,9 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
         let is_of =
             |row: &&BudgetRow| row.name == budget.name && row.limit_kind == LimitKind::AtMost;
         let rows = judged.budgets.iter().filter(is_of);
-        // What cannot be told is no ground for a limit.
-        if rows.clone().any(|row| row.verdict == Verdict::Undecided) {
+        // What cannot be told is no ground for a limit, and neither is an exception.
+        let is_no_ground = |verdict| matches!(verdict, Verdict::Undecided | Verdict::Waived);
+        if rows.clone().any(|row| is_no_ground(row.verdict)) {
             continue;
         }
         if let Some(is) = rows.filter_map(|row| row.is).max() {
@@ -101,7 +102,7 @@ fn read(path: &Path) -> Result<String, Failure> {
     match fs::read_to_string(path) {
         Ok(text) => Ok(text),
         Err(error) if error.kind() == io::ErrorKind::NotFound => Ok(String::new()),
-        Err(source) => Err(Failure::Write { path: path.to_owned(), source }),
+        Err(error) => Err(Failure::Usage(format!("{}: cannot be read: {error}", path.display()))),
     }
 }
 

@@ -48,8 +48,8 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
                 + &following(next, show)
         }
     };
-    kept::keep(&arguments.build, &path, &record);
     output::write(&text, show.output.as_deref(), show.color)?;
+    kept::keep(&arguments.build, &path, &record);
     Ok(Status::Held)
 }
 
@@ -59,6 +59,10 @@ fn since(arguments: &Survey, path: &Path, now: &Lens<'_>, screen: &Screen, coder
         let kept = kept::before(&arguments.build, path, now.record, screen.measure)?;
         let options = Options { coder, ..Options::default() };
         let (before, _) = uvlet_read::open(&kept.path, &options).ok()?;
+        // Between two kinds of build everything moved.
+        if before.mode != now.record.mode {
+            return None;
+        }
         let moved = moved(&Lens::new(&before), now, screen.measure).ok()?;
         Some(table::since(&kept.said(), moved.as_ref(), screen))
     };
