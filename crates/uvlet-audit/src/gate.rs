@@ -7,7 +7,7 @@ mod growth;
 mod judge;
 mod waivers;
 
-use std::{borrow::Cow, collections::BTreeSet};
+use std::{borrow::Cow, cmp::Reverse, collections::BTreeSet};
 
 use jiff::civil::Date;
 use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
@@ -27,6 +27,17 @@ use crate::{
     waste,
 };
 
+/// Where something stands in the files of settings.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
+pub struct Place {
+    /// The file, as it was named.
+    pub file: String,
+    /// From 1.
+    pub line: usize,
+    /// In characters, from 1.
+    pub column: usize,
+}
+
 /// A promise about a set of bytes.
 #[derive(Clone, Debug)]
 pub struct Budget {
@@ -34,8 +45,8 @@ pub struct Budget {
     pub name: String,
     /// What it is about.
     pub scope: Scope,
-    /// Where that stands in the file of settings: line and column, from 1.
-    pub place: (usize, usize),
+    /// Where that stands.
+    pub place: Place,
     /// Bytes that must not be exceeded.
     pub at_most: Option<u64>,
     /// Bytes above which a warning is given.
@@ -259,9 +270,9 @@ pub struct BudgetRow {
     pub item: Option<String>,
     /// The selector as written.
     pub selector: String,
-    /// Where that stands in the file of settings: line and column, from 1.
+    /// Where that stands in the settings.
     #[serde(skip)]
-    pub place: (usize, usize),
+    pub place: Place,
     /// Which limit.
     pub limit_kind: LimitKind,
     /// What the numbers count.
@@ -350,25 +361,96 @@ pub fn gate(
         judge.budget(budget).map_err(|source| GateError { budget: budget.name.clone(), source })?;
     }
     judge.waive().map_err(|(budget, source)| GateError { budget, source })?;
-    let Judge { mut rows, notices, .. } = judge;
-    rows.sort_by(|a, b| {
-        (a.verdict, std::cmp::Reverse(a.over_by), &a.name, &a.item, a.limit_kind).cmp(&(
-            b.verdict,
-            std::cmp::Reverse(b.over_by),
-            &b.name,
-            &b.item,
-            b.limit_kind,
-        ))
-    });
-    let any = |verdict| rows.iter().any(|row| row.verdict == verdict);
-    let verdict = if !reasons.is_empty() || any(Verdict::Broken) {
-        Verdict::Broken
-    } else if any(Verdict::Undecided) {
-        Verdict::Undecided
-    } else if rows.iter().all(|row| row.verdict == Verdict::Unjudged) {
-        Verdict::Unjudged
-    } else {
-        Verdict::Held
-    };
-    Ok(Gate { verdict, reasons, budgets: rows, notices })
+    let Judge { rows, notices, .. } = judge;
+    Ok(Gate::of(reasons, rows, notices))
+}
+
+impl Gate {
+    /// What rows and reasons come to.
+    fn of(reasons: Vec<Reason>, mut budgets: Vec<BudgetRow>, notices: Vec<Notice>) -> Self {
+        budgets.sort_by(|a, b| {
+            let order = |row: &BudgetRow| (row.verdict, Reverse(row.over_by));
+            let name = |row: &'_ BudgetRow| (row.app.clone(), row.name.clone(), row.item.clone());
+            order(a)
+                .cmp(&order(b))
+                .then_with(|| name(a).cmp(&name(b)))
+                .then(a.limit_kind.cmp(&b.limit_kind))
+        });
+        let any = |verdict| budgets.iter().any(|row| row.verdict == verdict);
+        let verdict = if !reasons.is_empty() || any(Verdict::Broken) {
+            Verdict::Broken
+        } else if any(Verdict::Undecided) {
+            Verdict::Undecided
+        } else if budgets.iter().all(|row| row.verdict == Verdict::Unjudged) {
+            Verdict::Unjudged
+        } else {
+            Verdict::Held
+        };
+        Self { verdict, reasons, budgets, notices }
+    }
+
+    /// The gates of several apps as one.
+    #[must_use]
+    pub fn join(apps: Vec<(String, Self)>) -> Self {
+        let (mut reasons, mut rows, mut notices) = (Vec::new(), Vec::new(), Vec::new());
+        for (app, gate) in apps {
+            reasons.extend(
+                gate.reasons.into_iter().map(|reason| Reason {
+                    message: format!("{app}: {}", reason.message),
+                    ..reason
+                }),
+            );
+            let of_app = |row| BudgetRow { app: Some(app.clone()), ..row };
+            rows.extend(gate.budgets.into_iter().map(of_app));
+            notices.extend(gate.notices);
+        }
+        Self::of(reasons, rows, notices)
+    }
+
+    /// Every promise about a build that could not be read, which leaves it undecided.
+    #[must_use]
+    pub fn unread(budgets: &[Budget], why: &str) -> Self {
+        let because = vec![Reason { code: "not-read".to_owned(), message: why.to_owned() }];
+        let row = |budget: &Budget, limit_kind: LimitKind, allowed: Option<u64>| BudgetRow {
+            allowed,
+            because: because.clone(),
+            verdict: Verdict::Undecided,
+            ..budget.row(limit_kind, None)
+        };
+        let mut rows = Vec::new();
+        for budget in budgets {
+            rows.extend(judge::limits(budget).map(|(kind, limit)| row(budget, kind, limit)));
+            rows.extend(budget.grow_at_most.map(|_| row(budget, LimitKind::GrowAtMost, None)));
+        }
+        Self::of(Vec::new(), rows, Vec::new())
+    }
+}
+
+impl Budget {
+    /// A row of it that says nothing yet.
+    fn row(&self, limit_kind: LimitKind, item: Option<&str>) -> BudgetRow {
+        BudgetRow {
+            app: None,
+            name: self.name.clone(),
+            item: item.map(str::to_owned),
+            selector: self.scope.text().to_owned(),
+            place: self.place.clone(),
+            limit_kind,
+            measure: match limit_kind {
+                LimitKind::FilesAtMost => Counted::Files,
+                LimitKind::Absent => Counted::Bytes(Measure::Emitted),
+                _ => Counted::Bytes(self.measure),
+            },
+            base: None,
+            allowed: None,
+            is: None,
+            over_by: 0,
+            least: 0,
+            most: 0,
+            verdict: Verdict::Unjudged,
+            because: Vec::new(),
+            heaviest: Vec::new(),
+            grew: Vec::new(),
+        }
+    }
 }

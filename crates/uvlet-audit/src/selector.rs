@@ -87,6 +87,9 @@ impl Plain {
     ];
 }
 
+/// The kind of source maps, which stand aside.
+const MAPS: &str = "map";
+
 /// A parsed selector.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Selector {
@@ -105,6 +108,12 @@ impl Selector {
     #[must_use]
     pub fn names_groups(&self) -> bool {
         self.tree.names_groups()
+    }
+
+    /// Whether it is `kind(map)` and nothing else: the maps beside the files, which are in no set.
+    #[must_use]
+    pub fn is_of_maps(&self) -> bool {
+        matches!(&self.tree, Tree::Named { set: Named::Kind, argument, .. } if argument == MAPS)
     }
 
     /// Whether its items can be told apart: it begins with a set of names, which only `and` and

@@ -2,7 +2,6 @@
 
 use quick_junit::{NonSuccessKind, Report, SerializeError, TestCase, TestCaseStatus, TestSuite};
 use uvlet_audit::gate::{Gate, Verdict};
-use uvlet_record::Record;
 
 use crate::table::{Screen, gate::sentence};
 
@@ -10,8 +9,8 @@ use crate::table::{Screen, gate::sentence};
 ///
 /// # Errors
 /// When the report cannot be spelt as XML.
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> Result<String, SerializeError> {
-    let mut suite = TestSuite::new(format!("uvlet gate {}", record.label));
+pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> Result<String, SerializeError> {
+    let mut suite = TestSuite::new(format!("uvlet gate {label}"));
     for reason in &gate.reasons {
         let mut status = TestCaseStatus::non_success(NonSuccessKind::Failure);
         status.set_type(reason.code.as_str()).set_message(reason.message.as_str());
@@ -32,7 +31,8 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen) -> Result<String, Ser
         let item = row.item.as_deref().map(|item| format!(" {item}")).unwrap_or_default();
         let name = format!("{}{item} {}", row.name, row.limit_kind.name());
         let mut case = TestCase::new(name, status);
-        case.set_classname(row.name.as_str());
+        let app = row.app.as_ref().map(|app| format!("{app}/")).unwrap_or_default();
+        case.set_classname(format!("{app}{}", row.name));
         if row.verdict == Verdict::Warned {
             case.set_system_out(said.as_str());
         }

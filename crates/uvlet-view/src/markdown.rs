@@ -262,15 +262,68 @@ pub fn attribute(
     text
 }
 
+/// What an entry starts with, for a verdict.
+#[derive(Clone, Debug)]
+pub struct EntryFold {
+    /// The entry.
+    pub entry: String,
+    /// What the bytes are counted in.
+    pub measure: Measure,
+    /// What arrives before its code can run.
+    pub bytes: u64,
+    /// The same in the build before.
+    pub base: Option<u64>,
+    /// Whose bytes they are, heaviest first.
+    pub parts: Vec<(String, u64)>,
+}
+
+/// One fold per entry, with whose bytes it starts with.
+#[must_use]
+pub fn folds(entries: &[EntryFold], screen: &Screen) -> String {
+    const ENTRIES: usize = 20;
+    const PARTS: usize = 12;
+    let mut text = String::from("\n");
+    for EntryFold { entry, measure, bytes, base, parts } in entries.iter().take(ENTRIES) {
+        let size = |bytes: u64| screen.units.size(bytes);
+        let moved = match base {
+            Some(base) if base < bytes => format!(", {} more than before", size(bytes - base)),
+            Some(base) if base > bytes => format!(", {} less than before", size(base - bytes)),
+            Some(_) => ", as before".to_owned(),
+            None => String::new(),
+        };
+        let name = sentence(entry);
+        let startup = size(*bytes);
+        text.push_str(&format!(
+            "<details><summary>{name} starts with {startup} {measure}{moved}</summary>\n\n"
+        ));
+        let shown = parts.iter().take(PARTS).map(|(name, bytes)| vec![code(name), size(*bytes)]);
+        let others: u64 = parts.iter().skip(PARTS).map(|(_, bytes)| bytes).sum();
+        let more = parts.len().saturating_sub(PARTS);
+        let rest = (more > 0).then(|| vec![format!("{more} more"), size(others)]);
+        text.push_str(&table(&[("what", false), (measure.name(), true)], shown.chain(rest)));
+        text.push_str("\n</details>\n\n");
+    }
+    match entries.len().saturating_sub(ENTRIES) {
+        0 => text,
+        more => format!("{text}{} more.\n", count(more, "entry")),
+    }
+}
+
+/// What no reader sees and a program finds a comment again by.
+fn mark(label: &str) -> String {
+    let label = harmless(label).replace("--", "‐‐");
+    format!("<!-- uvlet gate {label} -->\n")
+}
+
 /// The verdict as a sentence, then the promises that tell something.
 #[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen, shown: Shown) -> String {
+pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: Shown) -> String {
     let capital = |word: &str| {
         let (first, rest) = word.split_at(1);
         format!("{}{rest}", first.to_uppercase())
     };
-    let verdict = sentence(&promises::headline(gate, &record.label, capital));
-    let mut text = format!("**{verdict}**\n\n");
+    let verdict = sentence(&promises::headline(gate, label, capital));
+    let mut text = format!("{}**{verdict}**\n\n", mark(label));
     for reason in &gate.reasons {
         text.push_str(&format!("- {}\n", sentence(&reason.message)));
     }

@@ -5,13 +5,12 @@ use std::collections::BTreeMap;
 
 use serde_json::{Value, json};
 use uvlet_audit::gate::{Gate, Verdict};
-use uvlet_record::Record;
 
 use crate::table::{Screen, gate::sentence};
 
 /// The gate as a log of one run. Places are in the file of settings, as it was named.
 #[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen, settings: &str) -> String {
+pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
     let mut rules: BTreeMap<&str, String> = BTreeMap::new();
     let mut results: Vec<Value> = Vec::new();
     for reason in &gate.reasons {
@@ -29,15 +28,15 @@ pub fn gate(gate: &Gate, record: &Record, screen: &Screen, settings: &str) -> St
             Verdict::Undecided | Verdict::Warned | Verdict::Waived => "warning",
             Verdict::Unjudged | Verdict::Held => continue,
         };
-        let (line, column) = row.place;
+        let place = &row.place;
         let mut result = json!({
             "ruleId": row.name,
             "level": level,
-            "message": {"text": format!("{}: {}", record.label, sentence(row, screen))},
+            "message": {"text": format!("{label}: {}", sentence(row, screen))},
             "locations": [{
                 "physicalLocation": {
-                    "artifactLocation": {"uri": uri(settings)},
-                    "region": {"startLine": line, "startColumn": column},
+                    "artifactLocation": {"uri": uri(&place.file)},
+                    "region": {"startLine": place.line, "startColumn": place.column},
                 },
             }],
         });

@@ -81,7 +81,7 @@ pub enum Command {
     /// and a promise that they could break is undecided.
     /// Exit status: 0 every budget holds, 1 one is broken, 2 one is undecided or no answer can be given.
     #[command(
-        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all"
+        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all\n  uvlet gate dist --against main.json.zst --write markdown=gate.md --write junit=gate.xml\n  uvlet gate --show-settings"
     )]
     Gate(Gate),
     /// Write first budgets from what the build is now, or bring those of uvlet.toml up to it.
@@ -101,6 +101,11 @@ pub enum Command {
         after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet record dist --measure gzip,br -o main.json.zst\n  uvlet survey main.json.zst"
     )]
     Record(Record),
+    /// Print all settings of uvlet.toml, each as a comment with what it is unless said otherwise.
+    #[command(
+        after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet gate --show-settings    what counts here, and the file and line it comes from"
+    )]
+    Config(Config),
     /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.
     #[command(
         after_help = "Example:\n  uvlet plugin > uvlet-plugin.mjs\n\nThen, in the configuration of the bundler:\n  import uvletPlugin from \"./uvlet-plugin.mjs\";\n  export default { plugins: [uvletPlugin()] };\n\nIt writes uvlet-build.json into the output folder, where every command finds it. The file holds\nnames, lengths and who imports whom, and no source text; leave it out when you publish."
@@ -286,11 +291,38 @@ pub struct Gate {
     /// The day that waivers are held against, as 2027-03-31 [default: today, in UTC].
     #[arg(long, value_name = "DATE")]
     pub today: Option<jiff::civil::Date>,
-    /// Which promises to list: those that tell something, or all with what is left of each.
+    /// Which promises to list: those that tell something, only those that fail, or all with what is
+    /// left of each.
     #[arg(long = "show", value_enum, default_value_t = Listed::Telling)]
     pub listed: Listed,
+    /// Show every setting that counts, with the file and line that it comes from, and judge nothing.
+    #[arg(long)]
+    pub show_settings: bool,
+    /// Print nothing: the exit status tells, and the files of --write.
+    #[arg(short, long)]
+    pub quiet: bool,
+    /// Form of the output.
+    #[arg(long, value_enum, default_value_t = GateFormat::Table)]
+    pub format: GateFormat,
     #[command(flatten)]
-    pub show: Show,
+    pub page: Page,
+}
+
+/// Form of a verdict.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum GateFormat {
+    /// For a person.
+    Table,
+    /// For a program.
+    Json,
+    /// For a spreadsheet.
+    Csv,
+    /// For a pull request.
+    Markdown,
+    /// JUnit XML: a case for every limit.
+    Junit,
+    /// SARIF 2.1.0: a result for every limit that is not held.
+    Sarif,
 }
 
 #[derive(Debug, Args)]
@@ -336,6 +368,16 @@ pub struct Plugin {
 }
 
 #[derive(Debug, Args)]
+pub struct Config {
+    /// Write them to this new file.
+    #[arg(long, value_name = "FILE")]
+    pub into: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+#[derive(Debug, Args)]
 pub struct Demo {
     /// Keep the sample builds in this new folder.
     #[arg(long, value_name = "DIR")]
@@ -366,9 +408,13 @@ pub struct Build {
     /// uvlet.toml names, else the one output folder of the project.
     #[arg(value_name = "BUILD")]
     pub path: Option<PathBuf>,
-    /// Read settings from this file instead of uvlet.toml in the working folder.
+    /// Read settings from this file instead of the uvlet.toml of the working folder, or of the
+    /// nearest folder above it within the repository.
     #[arg(long, value_name = "FILE")]
     pub config: Option<PathBuf>,
+    /// Which app of the settings, where they have several: its folder, its own packages, its budgets.
+    #[arg(long, value_name = "NAME")]
+    pub app: Option<String>,
     /// What the bundler says of the build, if not in its folder: webpack's or Rspack's stats,
     /// esbuild's metafile, Vite's manifest, or the file of the plugin.
     #[arg(long, value_name = "FILE")]
@@ -404,6 +450,13 @@ pub struct Show {
     /// Form of the output.
     #[arg(long, value_enum, default_value_t = Format::Table)]
     pub format: Format,
+    #[command(flatten)]
+    pub page: Page,
+}
+
+/// Where and how it is laid out.
+#[derive(Debug, Args)]
+pub struct Page {
     /// kb: 1 kB is 1000 bytes; kib: 1 KiB is 1024 bytes; bytes: exact.
     #[arg(long, value_name = "UNITS", default_value = "kb")]
     pub units: Units,
@@ -553,6 +606,8 @@ pub enum By {
 pub enum Listed {
     /// Broken, undecided and warned ones; the others are counted.
     Telling,
+    /// Broken and undecided ones; the others are counted.
+    Broken,
     /// Every one.
     All,
 }

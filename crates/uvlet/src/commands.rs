@@ -4,6 +4,7 @@ mod advice;
 mod attribute;
 mod choose;
 mod compare;
+mod config;
 mod demo;
 mod gate;
 mod help;
@@ -34,8 +35,8 @@ use uvlet_record::{
 use uvlet_view::{json, table::Screen};
 
 use crate::{
-    cli::{self, Asked, Build, Cli, Command, Format, MeasureChoice, Show},
-    config::{self, Config},
+    cli::{self, Asked, Build, Cli, Command, Format, MeasureChoice, Page},
+    config::{Config, FILE, load},
     failure::{Failure, Status},
     output,
     progress::Watch,
@@ -46,7 +47,7 @@ use choose::Chosen;
 /// Runs the command of a line without one: the survey, where there is something to survey.
 pub fn run_alone() -> Result<Status, Failure> {
     let here = Path::new(".");
-    let is_there = uvlet_read::project::is_project(here) || here.join(config::FILE).is_file();
+    let is_there = uvlet_read::project::is_project(here) || here.join(FILE).is_file();
     let words = ["uvlet", "survey"];
     match Cli::try_parse_from(words) {
         Ok(Cli { command: Some(command) }) if is_there => run(&command),
@@ -65,6 +66,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Gate(arguments) => gate::run(arguments),
         Command::Propose(arguments) => propose::run(arguments),
         Command::Record(arguments) => record::run(arguments),
+        Command::Config(arguments) => config::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
         Command::Completions(arguments) => help::completions(arguments),
@@ -74,7 +76,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
 
 /// The settings of the build's command.
 fn settings(build: &Build) -> Result<Option<Config>, Failure> {
-    Ok(config::load(build.config.as_deref())?)
+    Ok(load(build.config.as_deref(), build.app.as_deref())?)
 }
 
 /// What an opened build is read with.
@@ -210,15 +212,15 @@ fn taken(shown: &[Measure], format: Format) -> Vec<Measure> {
     }
 }
 
-fn screen(show: &Show, measures: &[Measure]) -> Screen {
-    let width = show.width.unwrap_or_else(|| output::width(show.output.as_deref()));
+fn screen(page: &Page, measures: &[Measure]) -> Screen {
+    let width = page.width.unwrap_or_else(|| output::width(page.output.as_deref()));
     let (&measure, also) = measures.split_first().unwrap_or((&Measure::Emitted, &[]));
-    Screen { width, units: show.units, measure, also: also.to_owned(), brief: show.brief }
+    Screen { width, units: page.units, measure, also: also.to_owned(), brief: page.brief }
 }
 
 /// What to ask next, for a person who sees the answer.
-fn following(next: Option<String>, show: &Show) -> String {
-    let next = next.filter(|_| output::is_seen(show.output.as_deref()) && !show.brief);
+fn following(next: Option<String>, page: &Page) -> String {
+    let next = next.filter(|_| output::is_seen(page.output.as_deref()) && !page.brief);
     next.map(|next| format!("\n{next}\n")).unwrap_or_default()
 }
 

@@ -8,9 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Owner, sizes::Measure};
 
-use super::{
-    Budget, BudgetRow, Counted, Grew, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge,
-};
+use super::{Budget, BudgetRow, Grew, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
@@ -37,25 +35,7 @@ impl Judge<'_, '_> {
         [cells, least, most]: [&CellSet; 3],
     ) -> Result<(), SelectorError> {
         let Some(growth) = budget.grow_at_most else { return Ok(()) };
-        let mut row = BudgetRow {
-            app: None,
-            name: budget.name.clone(),
-            item: item.map(str::to_owned),
-            selector: budget.scope.text().to_owned(),
-            place: budget.place,
-            limit_kind: LimitKind::GrowAtMost,
-            measure: Counted::Bytes(budget.measure),
-            base: None,
-            allowed: None,
-            is: None,
-            over_by: 0,
-            least: 0,
-            most: 0,
-            verdict: Verdict::Unjudged,
-            because: Vec::new(),
-            heaviest: Vec::new(),
-            grew: Vec::new(),
-        };
+        let mut row = budget.row(LimitKind::GrowAtMost, item);
         let say = |row: &mut BudgetRow, code: &str, message: &str| {
             let (code, message) = (code.to_owned(), message.to_owned());
             row.because.push(Reason { code, message });

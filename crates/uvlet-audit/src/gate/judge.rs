@@ -3,10 +3,12 @@
 
 use std::collections::{BTreeSet, HashSet};
 
-use uvlet_record::{CellId, FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure};
+use uvlet_record::{
+    AsideKind, CellId, FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure,
+};
 
 use super::{
-    Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Reason, Scope, Strictness, Verdict,
+    Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Place, Reason, Scope, Strictness, Verdict,
 };
 use crate::{
     attribute::{By, Sort, attribute},
@@ -44,6 +46,9 @@ struct Subject {
 impl Judge<'_, '_> {
     pub(super) fn budget(&mut self, budget: &Budget) -> Result<(), SelectorError> {
         match &budget.scope {
+            Scope::Total(selector) | Scope::Absent(selector) if selector.is_of_maps() => {
+                self.maps(budget);
+            }
             Scope::Total(selector) | Scope::Absent(selector) => {
                 let found = selector::select(selector, self.lens)?;
                 let obstacles = self.obstacles(budget, &found);
@@ -89,6 +94,46 @@ impl Judge<'_, '_> {
         Ok(())
     }
 
+    /// Source maps that lie beside the files, which count nowhere else.
+    fn maps(&mut self, budget: &Budget) {
+        let aside = self.lens.record.aside.iter().filter(|aside| aside.kind == AsideKind::Map);
+        let mut maps: Vec<(u64, &str)> =
+            aside.map(|aside| (aside.bytes, aside.path.as_str())).collect();
+        maps.sort_by_key(|&(bytes, path)| (std::cmp::Reverse(bytes), path));
+        let bytes: u64 = maps.iter().map(|(bytes, _)| bytes).sum();
+        let names: Vec<&str> = maps.iter().map(|(_, path)| *path).collect();
+        for (limit_kind, allowed) in limits(budget) {
+            let limit = allowed.unwrap_or(0);
+            let is = match limit_kind {
+                LimitKind::FilesAtMost => maps.len() as u64,
+                _ => bytes,
+            };
+            let verdict = match limit_kind {
+                _ if is <= limit => Verdict::Held,
+                LimitKind::WarnAbove => Verdict::Warned,
+                _ => Verdict::Broken,
+            };
+            let are = if names.len() == 1 { "that is" } else { "they are" };
+            let message = || format!("{are} {}", some(&names));
+            let said = || Reason { code: "maps".to_owned(), message: message() };
+            let row = budget.row(limit_kind, None);
+            self.rows.push(BudgetRow {
+                measure: match row.measure {
+                    Counted::Bytes(_) => Counted::Bytes(Measure::Emitted),
+                    Counted::Files => Counted::Files,
+                },
+                allowed,
+                is: Some(is),
+                over_by: is.saturating_sub(limit),
+                least: is,
+                most: is,
+                verdict,
+                because: (verdict != Verdict::Held).then(said).into_iter().collect(),
+                ..row
+            });
+        }
+    }
+
     /// Names that make a budget undecided: of files that are not there, and of owners that are not
     /// there while one of nearly that name is.
     fn obstacles(&self, budget: &Budget, found: &Selection) -> Vec<Reason> {
@@ -98,10 +143,10 @@ impl Judge<'_, '_> {
             true => !(is_each && missing.is_pattern),
             false => !is_ban && !missing.is_pattern && !missing.near.is_empty(),
         });
-        let (line, column) = budget.place;
+        let Place { file, line, column } = &budget.place;
         let said = |missing: &Missing| Reason {
             code: "name-missing".to_owned(),
-            message: format!("line {line}, column {column}: {}", missing.said()),
+            message: format!("{file}, line {line}, column {column}: {}", missing.said()),
         };
         in_way.map(said).collect()
     }
@@ -256,18 +301,6 @@ impl Judge<'_, '_> {
 
     fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Judged) {
         self.rows.push(BudgetRow {
-            app: None,
-            name: budget.name.clone(),
-            item: row.item,
-            selector: budget.scope.text().to_owned(),
-            place: budget.place,
-            limit_kind: row.limit_kind,
-            measure: match row.limit_kind {
-                LimitKind::FilesAtMost => Counted::Files,
-                LimitKind::Absent => Counted::Bytes(Measure::Emitted),
-                _ => Counted::Bytes(budget.measure),
-            },
-            base: None,
             allowed: row.allowed,
             is: judged.is,
             over_by: judged.over_by,
@@ -276,7 +309,7 @@ impl Judge<'_, '_> {
             verdict: judged.verdict,
             because: judged.because,
             heaviest: row.heaviest,
-            grew: Vec::new(),
+            ..budget.row(row.limit_kind, row.item.as_deref())
         });
     }
 
@@ -376,7 +409,8 @@ impl Judged {
     }
 }
 
-fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + use<> {
+/// Limits that one build alone is held against.
+pub(super) fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + use<> {
     let is_ban = matches!(budget.scope, Scope::Absent(_));
     let limits = [
         (LimitKind::AtMost, budget.at_most),

@@ -45,7 +45,8 @@ pub enum About {
 
 impl Waiver {
     /// What it is called in sentences.
-    fn name(&self) -> String {
+    #[must_use]
+    pub fn name(&self) -> String {
         match &self.about {
             About::Finding(id) => id.clone(),
             About::Budget { name, within: None } => name.clone(),
@@ -102,16 +103,19 @@ impl Judge<'_, '_> {
         let mut left = Vec::new();
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         for finding in waste(lens, texts, self.aids.languages, &wanted, measure).findings {
-            let about = waivers.iter().position(
-                |waiver| matches!(&waiver.about, About::Finding(id) if *id == finding.id),
-            );
-            let Some(at) = about else {
+            let about: Vec<usize> = (0..waivers.len())
+                .filter(|&at| matches!(&waivers[at].about, About::Finding(id) if *id == finding.id))
+                .collect();
+            self.used.extend(&about);
+            let is = finding.recoverable.get(measure);
+            let takes = |at: &usize| {
+                !waivers[*at].has_ended(today) && waivers[*at].at_most.is_none_or(|most| is <= most)
+            };
+            let Some(&at) = about.iter().find(|at| takes(at)).or(about.first()) else {
                 left.push(finding);
                 continue;
             };
-            self.used.insert(at);
             let waiver = &waivers[at];
-            let is = finding.recoverable.get(measure);
             let ceiling = waiver.at_most.unwrap_or(u64::MAX);
             if waiver.has_ended(today) {
                 reasons.push(waiver.ended());

@@ -9,7 +9,7 @@ use std::{cell::RefCell, collections::BTreeSet};
 
 use uvlet_record::{Kind, Module, OtherName, Owner};
 
-use super::{Named, Plain, Selector, SelectorError, Tree};
+use super::{MAPS, Named, Plain, Selector, SelectorError, Tree};
 use crate::{
     lens::{CellSet, Lens},
     waste,
@@ -113,6 +113,11 @@ impl Missing {
         }
         if !several.is_empty() {
             return format!("`{name}` is the name of several chunks: {}", several.join(", "));
+        }
+        if *set == Named::Kind && name == MAPS {
+            return "maps count in no set; a budget over kind(map) alone holds those that lie in the \
+                    folder"
+                .to_owned();
         }
         let near = match near.as_slice() {
             [] => String::new(),

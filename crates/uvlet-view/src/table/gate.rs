@@ -16,6 +16,8 @@ const NAMED: usize = 3;
 pub enum Shown {
     /// Those that tell something; the others are counted.
     Telling,
+    /// Those that fail; the others are counted.
+    Broken,
     /// All, with what is left of each.
     All,
 }
@@ -36,6 +38,8 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
     use Verdict::{Broken, Held, Undecided, Unjudged, Waived, Warned};
     let is_listed = |row: &&BudgetRow| match row.verdict {
         _ if shown == Shown::All => true,
+        Broken | Undecided => true,
+        _ if shown == Shown::Broken => false,
         // What is broken need not be warned of as well.
         Warned | Unjudged if row.limit_kind == LimitKind::WarnAbove => {
             !gate.budgets.iter().any(|other| {
@@ -49,7 +53,8 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
     let of = |verdict| {
         let rows = gate.budgets.iter().filter(move |row| row.verdict == verdict);
         let (listed, counted): (Vec<&BudgetRow>, Vec<&BudgetRow>) = rows.partition(is_listed);
-        let note = if verdict == Held { "" } else { " of the promises above" };
+        let is_said_above = verdict != Held && shown == Shown::Telling;
+        let note = if is_said_above { " of the promises above" } else { "" };
         Standing { verdict, listed, counted: counted.len(), note }
     };
     let standing = [Broken, Undecided, Warned, Waived, Unjudged, Held].map(of);
@@ -58,9 +63,9 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
 
 /// Shows how the budgets stand.
 #[must_use]
-pub fn gate(gate: &Gate, record: &Record, screen: &Screen, shown: Shown) -> String {
+pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: Shown) -> String {
     let standing = standing(gate, shown);
-    let first = headline(gate, &plain(&record.label), str::to_uppercase);
+    let first = headline(gate, &plain(label), str::to_uppercase);
     let style = match gate.verdict {
         Verdict::Broken => Some(AnsiColor::Red),
         Verdict::Undecided => Some(AnsiColor::Yellow),
@@ -167,7 +172,8 @@ fn capital(text: &str) -> String {
 /// One promise: what it is, and what that means.
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
     let item = row.item.as_ref().map(|item| format!(" {}", plain(item))).unwrap_or_default();
-    format!("{}{item}: {}", plain(&row.name), what(row, screen))
+    let app = row.app.as_ref().map(|app| format!("{}/", plain(app))).unwrap_or_default();
+    format!("{app}{}{item}: {}", plain(&row.name), what(row, screen))
 }
 
 fn what(row: &BudgetRow, screen: &Screen) -> String {
@@ -200,7 +206,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         (Verdict::Broken, LimitKind::Absent) => {
             let because = match because.as_str() {
                 "" => String::new(),
-                because => format!(" {because}."),
+                because => format!(" {}.", capital(because)),
             };
             format!("{is} {measure} are there, and none may be.{heaviest}{because}")
         }

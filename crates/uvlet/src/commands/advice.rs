@@ -1,6 +1,6 @@
 //! What to do next: how bytes that nobody owns get owners, and which question follows an answer.
 
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
     attribute::{Attribution, By, RowKind},
@@ -78,8 +78,9 @@ pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
 }
 
 /// The question that follows a broken promise: whose bytes it is about.
-pub fn after_gate(gate: &Gate, build: &Path) -> Option<String> {
+pub fn after_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Option<String> {
     let row = gate.budgets.iter().find(|row| row.verdict == Verdict::Broken)?;
+    let (_, build) = builds.iter().find(|(app, _)| *app == row.app)?;
     line(build, "", &row.selector)
 }
 

@@ -82,12 +82,12 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         Format::Json => as_json("attribute", &record, &notices, &answer)?,
         Format::Csv => csv::attribute(&answer, &record),
         Format::Markdown => {
-            let screen = screen(show, &measures);
+            let screen = screen(&show.page, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
             markdown::attribute(&answer, &record, &screen, top) + &markdown::notices(&notices)
         }
         Format::Table => {
-            let screen = screen(show, &measures);
+            let screen = screen(&show.page, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
             let owners = advice::owners(&answer, &record, &path);
             let next = match owners {
@@ -97,10 +97,10 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
             table::attribute(&answer, &record, &screen, top)
                 + &owners.map(|owners| format!("\n{owners}\n")).unwrap_or_default()
                 + &table::notices(&notices, &screen)
-                + &following(next, show)
+                + &following(next, &show.page)
         }
     };
-    output::write(&text, show.output.as_deref(), show.color)?;
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
 }
 

@@ -18,6 +18,13 @@ pub struct Chosen {
 /// Chooses the build.
 pub fn build(named: Option<&Path>, config: Option<&Config>) -> Result<Chosen, Failure> {
     let configured = config.and_then(|config| config.folder.clone());
+    let apps = config.map(|config| config.apps.as_slice()).unwrap_or_default();
+    if named.is_none() && configured.is_none() && !apps.is_empty() {
+        let names: Vec<&str> = apps.iter().filter_map(|app| app.app.as_deref()).collect();
+        let message =
+            format!("the settings have the apps {}; name one with --app", names.join(", "));
+        return Err(Failure::Usage(message));
+    }
     let project = match named {
         Some(path) if path.is_dir() && project::is_project(path) => path,
         Some(path) => return Ok(Chosen { path: path.to_owned(), is_found: false }),

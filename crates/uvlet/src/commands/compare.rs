@@ -51,7 +51,7 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
     let answer = compare(before_half, after_half, &languages, &after.measures)?;
     let notices = [before.record.notices.clone(), after.record.notices.clone()].concat();
     let notices = wording::notices(&notices);
-    let screen = screen(show, &after.measures);
+    let screen = screen(&show.page, &after.measures);
     let rows = Rows {
         by: match arguments.by {
             CompareBy::Package => table::CompareBy::Package,
@@ -72,7 +72,7 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
             table::compare(&answer, record, &screen, &rows) + &table::notices(&notices, &screen)
         }
     };
-    output::write(&text, show.output.as_deref(), show.color)?;
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
     kept::keep(&later, &after.path, &after.record);
     Ok(Status::Held)
 }

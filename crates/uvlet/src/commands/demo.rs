@@ -133,7 +133,7 @@ fn show(
     let cli = Cli::try_parse_from(line).map_err(|error| Failure::Usage(error.to_string()))?;
     let Some(mut command) = cli.command else { return Ok(()) };
     if let Command::Attribute(attribute) = &mut command {
-        attribute.show.brief = is_explained;
+        attribute.show.page.brief = is_explained;
     }
     let status = super::run(&command)?;
     let ending = if words.first() == Some(&"gate") {

@@ -36,19 +36,19 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         Format::Json => as_json("survey", &record, &notices, &answer)?,
         Format::Csv => csv::survey(&answer, &record),
         Format::Markdown => {
-            let screen = screen(show, &measures);
+            let screen = screen(&show.page, &measures);
             markdown::survey(&answer, &record, &screen) + &markdown::notices(&notices)
         }
         Format::Table => {
-            let screen = screen(show, &measures);
+            let screen = screen(&show.page, &measures);
             let next = advice::after_survey(&answer, screen.measure, &path);
             table::survey(&answer, &record, &screen, &detail)
                 + &table::notices(&notices, &screen)
                 + &since(arguments, &path, &lens, &screen, coder)
-                + &following(next, show)
+                + &following(next, &show.page)
         }
     };
-    output::write(&text, show.output.as_deref(), show.color)?;
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
     kept::keep(&arguments.build, &path, &record);
     Ok(Status::Held)
 }

@@ -53,7 +53,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
     let answer = waste(&lens, &*texts, &languages, &wanted, measures[0]);
     let notices = wording::notices(&record.notices);
-    let screen = screen(show, &measures);
+    let screen = screen(&show.page, &measures);
     let top = (arguments.top > 0).then_some(arguments.top);
     let text = match (&arguments.evidence, show.format) {
         (Some(id), Format::Table) => {
@@ -73,7 +73,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
             table::waste(&answer, &record, &screen, top) + &table::notices(&notices, &screen)
         }
     };
-    output::write(&text, show.output.as_deref(), show.color)?;
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
 }
 

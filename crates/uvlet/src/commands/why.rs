@@ -39,7 +39,7 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
     let answer = why::why(&lens, &subject, &wanted);
     let notices = wording::notices(&record.notices);
     let breadth = if arguments.all { Breadth::All } else { Breadth::Some };
-    let screen = screen(show, &measures);
+    let screen = screen(&show.page, &measures);
     let text = match show.format {
         Format::Json => as_json("why", &record, &notices, &answer)?,
         Format::Markdown => markdown::why(&answer, &record, &screen) + &markdown::notices(&notices),
@@ -47,7 +47,7 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
             table::why(&answer, &record, &screen, breadth) + &table::notices(&notices, &screen)
         }
     };
-    output::write(&text, show.output.as_deref(), show.color)?;
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
 }
 

@@ -37,7 +37,9 @@ fn run(folder: &Path, program: &str, arguments: &[&str]) {
 /// notes on what it could not optimise.
 fn record(site: &Path, build: &str) -> Value {
     // What is installed around the site is no part of its builds.
-    let said = uvlet(&site.join("builds"), &["record", build, "--root", build]);
+    let settings = ["--config", "../uvlet.toml"];
+    let arguments = [&["record", build, "--root", build], &settings[..]].concat();
+    let said = uvlet(&site.join("builds"), &arguments);
     let mut record: Value = serde_json::from_str(&said.out).unwrap();
     let mut record = record["record"].take();
     for module in record["modules"].as_array_mut().unwrap() {

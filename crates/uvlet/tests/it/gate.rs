@@ -133,7 +133,7 @@ fn a_misspelt_page_is_told_with_its_place_and_the_others_are_judged() {
     assert_eq!(said.status, 1);
     assert!(said.out.contains("broken     b: "), "{}", said.out);
     let flat = said.out.split_whitespace().collect::<Vec<_>>().join(" ");
-    let told = "undecided a: cannot be judged: line 2, column 9: no entry is called `idnex`, did you mean index?";
+    let told = "undecided a: cannot be judged: uvlet.toml, line 2, column 9: no entry is called `idnex`, did you mean index?";
     assert!(flat.contains(told), "{flat}");
 }
 

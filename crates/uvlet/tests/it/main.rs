@@ -22,6 +22,7 @@ mod propose;
 mod records;
 mod schema;
 mod selectors;
+mod settings;
 mod support;
 mod targets;
 mod told;

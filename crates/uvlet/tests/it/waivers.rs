@@ -110,7 +110,7 @@ fn the_verdict_in_files_for_machines() {
     let said = uvlet(folder.path(), &arguments);
     assert_eq!(said.status, 2, "{}{}", said.out, said.err);
     assert!(said.err.starts_with("uvlet: nowhere/x.json"), "{}", said.err);
-    assert!(folder.read("m.md").starts_with("**Held"));
+    assert!(folder.read("m.md").starts_with("<!-- uvlet gate dist -->\n**Held"));
 
     let folder = folder
         .with("dist/more.html", "<script src=d.js></script>")

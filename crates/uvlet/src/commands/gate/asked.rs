@@ -1,0 +1,103 @@
+//! What the command line changes of the budgets: which are judged, and against what.
+
+use uvlet_audit::{
+    gate::{About, Budget, Scope},
+    nearest::remedy,
+};
+
+use crate::{
+    config::{self, Config, Setting},
+    failure::Failure,
+};
+
+/// Leaves the budgets of some names, and what is waived of them.
+pub fn only(apps: &mut [Config], names: &[String]) -> Result<(), Failure> {
+    if names.is_empty() {
+        return Ok(());
+    }
+    for name in names {
+        known(apps, name).map_err(|why| Failure::Usage(format!("--only {name}: {why}")))?;
+    }
+    for config in apps {
+        config.budgets.retain(|budget| names.contains(&budget.name));
+        let budgets = &config.budgets;
+        config.waivers.retain(|waiver| match &waiver.about {
+            About::Budget { name, .. } => names.contains(name),
+            About::Finding(_) => budgets.iter().any(|one| matches!(one.scope, Scope::Waste(_))),
+        });
+    }
+    Ok(())
+}
+
+fn known(apps: &[Config], name: &str) -> Result<(), String> {
+    let names = apps.iter().flat_map(|config| &config.budgets).map(|budget| budget.name.as_str());
+    match names.clone().any(|known| known == name) {
+        true => Ok(()),
+        false => Err(format!("no budget is called `{name}`, {}", remedy(name, names))),
+    }
+}
+
+/// Sets limits as if the settings said them.
+pub fn limits(apps: &mut [Config], tried: &[String]) -> Result<(), Failure> {
+    for text in tried {
+        let wrong = |why| Failure::Usage(format!("--try {text}: {why}"));
+        let tried = Tried::read(text).map_err(wrong)?;
+        known(apps, tried.name).map_err(wrong)?;
+        for config in &mut *apps {
+            let named = config.budgets.iter_mut().find(|budget| budget.name == tried.name);
+            let Some(budget) = named else { continue };
+            tried.set(budget).map_err(wrong)?;
+            let key = format!("budget.{}.{}", tried.name, tried.key);
+            let value = format!("{:?}", tried.value);
+            match config.listed.iter_mut().find(|setting| setting.key == key) {
+                Some(setting) => (setting.value, setting.from) = (value, None),
+                None => {
+                    let app = config.app.clone();
+                    config.listed.push(Setting { app, key, value, from: None });
+                }
+            }
+        }
+    }
+    Ok(())
+}
+
+/// `start.at_most=150 kB`.
+struct Tried<'t> {
+    name: &'t str,
+    key: &'t str,
+    value: &'t str,
+}
+
+impl<'t> Tried<'t> {
+    fn read(text: &'t str) -> Result<Self, String> {
+        let written = || "write it like `start.at_most=150 kB`".to_owned();
+        let (place, value) = text.split_once('=').ok_or_else(written)?;
+        let (name, key) = place.trim().rsplit_once('.').ok_or_else(written)?;
+        Ok(Self { name, key, value: value.trim() })
+    }
+
+    fn set(&self, budget: &mut Budget) -> Result<(), String> {
+        const KEYS: [&str; 4] = ["at_most", "warn_above", "grow_at_most", "files_at_most"];
+        let Self { name, key, value } = *self;
+        if matches!(budget.scope, Scope::Absent(_)) {
+            return Err(format!("`{name}` forbids something, and takes no limit"));
+        }
+        match key {
+            "at_most" => budget.at_most = Some(config::size(value)?),
+            "warn_above" => budget.warn_above = Some(config::size(value)?),
+            "grow_at_most" => budget.grow_at_most = Some(config::growth(value)?),
+            "files_at_most" => {
+                let number =
+                    value.parse().map_err(|_| "takes a whole number of files".to_owned())?;
+                budget.files_at_most = Some(number);
+            }
+            _ => {
+                return Err(format!(
+                    "no limit is called `{key}`, {}",
+                    remedy(key, KEYS.into_iter())
+                ));
+            }
+        }
+        Ok(())
+    }
+}

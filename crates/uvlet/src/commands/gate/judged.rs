@@ -1,0 +1,243 @@
+//! Builds held against budgets: one, or that of each app of a repository.
+
+use std::{
+    mem::ManuallyDrop,
+    path::{Path, PathBuf},
+};
+
+use uvlet_audit::{
+    attribute::{By, Sort, attribute},
+    compare,
+    gate::{Aids, Gate, gate},
+    lens::Lens,
+};
+use uvlet_record::{Notice, Record, Remark, SavedTexts, Texts, sizes::Measure};
+use uvlet_view::markdown::EntryFold;
+
+use super::{
+    super::{Measures, Opened, Wanted, open, with_groups},
+    today,
+};
+use crate::{
+    cli::{self, Form, Format, GateFormat},
+    config::{Config, ConfigError, FILE},
+    failure::Failure,
+    output, wording,
+};
+
+/// What came of it.
+pub struct Judged {
+    pub gate: Gate,
+    /// What was judged, for a headline.
+    pub label: String,
+    /// Of the first build; all are measured alike.
+    pub record: ManuallyDrop<Record>,
+    pub notices: Vec<uvlet_view::Notice>,
+    /// What each entry starts with.
+    pub entries: Vec<EntryFold>,
+    /// The builds by app.
+    pub paths: Vec<(Option<String>, PathBuf)>,
+}
+
+struct One {
+    gate: Gate,
+    path: PathBuf,
+    record: ManuallyDrop<Record>,
+    entries: Vec<EntryFold>,
+}
+
+/// Judges the build of every app. One that cannot be read leaves its promises undecided, and the
+/// others are judged all the same.
+pub fn all(arguments: &cli::Gate, apps: &[Config]) -> Result<Judged, Failure> {
+    let apps = meant(arguments, apps)?;
+    if let [config] = apps.as_slice() {
+        let One { gate, path, record, entries } =
+            one(arguments, config, against(arguments, None)?)?;
+        let notices = [record.notices.clone(), gate.notices.clone()].concat();
+        return Ok(Judged {
+            label: config.app.clone().unwrap_or_else(|| record.label.clone()),
+            notices: wording::notices(&notices),
+            paths: vec![(None, path)],
+            gate,
+            record,
+            entries,
+        });
+    }
+    let mut judged: Vec<(&Config, Result<One, Failure>)> = Vec::new();
+    for config in apps {
+        let base = against(arguments, config.app.as_deref());
+        judged.push((config, base.and_then(|base| one(arguments, config, base))));
+    }
+    let mut first = None;
+    let (mut gates, mut notices, mut entries, mut paths) =
+        (Vec::new(), Vec::new(), Vec::new(), Vec::new());
+    let idle: Vec<(&Config, Vec<Notice>)> = judged
+        .iter()
+        .filter_map(|(config, one)| Some((*config, one.as_ref().ok()?.gate.notices.clone())))
+        .collect();
+    let mut failures = Vec::new();
+    for (config, one) in judged {
+        let app = config.app.clone().unwrap_or_default();
+        let One { gate, path, record, entries: folds } = match one {
+            Ok(one) => one,
+            Err(failure) => {
+                gates.push((app, Gate::unread(&config.budgets, &failure.to_string())));
+                failures.push(failure);
+                continue;
+            }
+        };
+        let said = record.notices.iter().chain(&gate.notices);
+        let said = said.filter(|notice| !is_of_use_elsewhere(notice, &idle)).cloned();
+        for notice in wording::notices(&said.collect::<Vec<_>>()) {
+            let message = format!("{app}: {}", notice.message);
+            notices.push(uvlet_view::Notice { message, ..notice });
+        }
+        for fold in folds {
+            entries.push(EntryFold { entry: format!("{app} {}", fold.entry), ..fold });
+        }
+        paths.push((Some(app.clone()), path));
+        first.get_or_insert(record);
+        gates.push((app, gate));
+    }
+    let Some(record) = first else {
+        let none = || ConfigError::NoBudget(PathBuf::from(FILE)).into();
+        let last = failures.pop().unwrap_or_else(none);
+        failures.iter().for_each(output::complain);
+        return Err(last);
+    };
+    failures.iter().for_each(output::complain);
+    Ok(Judged { label: label(&gates), gate: Gate::join(gates), record, notices, entries, paths })
+}
+
+/// A build that is named is one app's: the one whose folder it is.
+fn meant<'c>(arguments: &cli::Gate, apps: &'c [Config]) -> Result<Vec<&'c Config>, Failure> {
+    let Some(named) = arguments.build.path.as_deref().filter(|_| apps.len() > 1) else {
+        return Ok(apps.iter().collect());
+    };
+    let full = |path: &Path| path.canonicalize().ok();
+    let is_its = |config: &&Config| {
+        config.folder.as_deref().and_then(full).is_some_and(|folder| Some(folder) == full(named))
+    };
+    match apps.iter().find(is_its) {
+        Some(config) => Ok(vec![config]),
+        None => {
+            let names: Vec<&str> = apps.iter().filter_map(|config| config.app.as_deref()).collect();
+            let build = named.display();
+            Err(Failure::Usage(format!(
+                "{build} is one build, and the settings have the apps {}; say whose it is with --app NAME",
+                names.join(", ")
+            )))
+        }
+    }
+}
+
+/// Every app is of no use to say of what is of use to another.
+fn is_of_use_elsewhere(notice: &Notice, idle: &[(&Config, Vec<Notice>)]) -> bool {
+    let Remark::WaiverUnused { about } = &notice.remark else { return false };
+    idle.iter().any(|(config, notices)| {
+        config.waivers.iter().any(|waiver| waiver.name() == *about)
+            && !notices.iter().any(|other| other.remark == notice.remark)
+    })
+}
+
+fn label(gates: &[(String, Gate)]) -> String {
+    const NAMED: usize = 3;
+    let names: Vec<&str> = gates.iter().take(NAMED).map(|(app, _)| app.as_str()).collect();
+    match gates.len() - names.len() {
+        0 => names.join(" + "),
+        more => format!("{} + {more} more", names.join(" + ")),
+    }
+}
+
+/// The build that growth is held against: as named, or of several apps the one of that name.
+fn against(arguments: &cli::Gate, app: Option<&str>) -> Result<Option<PathBuf>, Failure> {
+    let Some(named) = &arguments.against else { return Ok(None) };
+    let Some(app) = app else {
+        let is_left_out = arguments.against_optional && !named.exists();
+        return Ok((!is_left_out).then(|| named.clone()));
+    };
+    let names = ["", ".json.zst", ".json.gz", ".json"].map(|end| named.join(format!("{app}{end}")));
+    match names.into_iter().find(|path| path.exists()) {
+        Some(path) => Ok(Some(path)),
+        None if arguments.against_optional => Ok(None),
+        None => Err(Failure::Usage(format!(
+            "{}: holds no build of {app}: it is looked for as {app}, {app}.json.zst, {app}.json.gz and {app}.json",
+            named.display()
+        ))),
+    }
+}
+
+fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<One, Failure> {
+    let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
+    let is_program = |form: &Form| matches!(form, Form::Json | Form::Csv);
+    let for_programs = arguments.write.iter().any(|(form, _)| is_program(form))
+        || matches!(arguments.format, GateFormat::Json | GateFormat::Csv);
+    let opened = |build: &cli::Build, format| {
+        open(Wanted {
+            build,
+            config: Some(config),
+            measures: Measures { list: judged.clone(), all: false },
+            format,
+            sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
+        })
+    };
+    let format = if for_programs { Format::Json } else { Format::Table };
+    let Opened { path, record, texts, .. } = opened(&arguments.build, format)?;
+    let base = match base {
+        Some(path) => {
+            let build = cli::Build {
+                path: Some(path),
+                description: None,
+                label: None,
+                ..arguments.build.clone()
+            };
+            Some(opened(&build, Format::Table)?)
+        }
+        None => None,
+    };
+    if let Some(base) = &base {
+        compare::check(&base.record, &record, &judged)?;
+    }
+    let base_lens =
+        base.as_ref().map(|base| with_groups(&base.record, Some(config))).transpose()?;
+    let no_texts = SavedTexts::default();
+    let aids = Aids {
+        texts: &*texts,
+        languages: &config.languages,
+        texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
+        base: base_lens.as_ref(),
+        waivers: &config.waivers,
+        today: today(arguments.today),
+    };
+    let lens = with_groups(&record, Some(config))?;
+    let gate = gate(&lens, &config.budgets, config.strictness, aids)
+        .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+    let entries = entries(&lens, base_lens.as_ref(), config.measure);
+    Ok(One { gate, path, record, entries })
+}
+
+/// What entries start with, the heaviest first, in a measure that was taken.
+fn entries(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec<EntryFold> {
+    let holds = |lens: &Lens<'_>| lens.record.measures().any(|held| held == measure);
+    if !holds(lens) {
+        return Vec::new();
+    }
+    let startup = |lens: &Lens<'_>, at: usize| {
+        let cells = lens.files(lens.reach[at].startup.iter().copied());
+        (lens.amount(&cells).bytes(measure), cells)
+    };
+    let mut folds = Vec::new();
+    for (at, entry) in lens.record.entries.iter().enumerate() {
+        let (bytes, cells) = startup(lens, at);
+        let base = base.filter(|base| holds(base)).and_then(|base| {
+            let then = base.record.entries.iter().position(|one| one.name == entry.name)?;
+            Some(startup(base, then).0)
+        });
+        let rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
+        let parts = rows.into_iter().map(|row| (row.name, row.sizes.get(measure)));
+        let parts = parts.filter(|(_, bytes)| *bytes > 0).collect();
+        folds.push(EntryFold { entry: entry.name.clone(), measure, bytes, base, parts });
+    }
+    folds.sort_by(|a, b| b.bytes.cmp(&a.bytes).then_with(|| a.entry.cmp(&b.entry)));
+    folds
+}
