@@ -101,6 +101,16 @@ pub enum Command {
         after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet record dist --measure gzip,br -o main.json.zst\n  uvlet survey main.json.zst"
     )]
     Record(Record),
+    /// Put what the gate wrote on a pull request: as a comment that is renewed, and a commit's status.
+    ///
+    /// FILE is the Markdown of `gate --write markdown=FILE`, or any other. Forge, project, pull request
+    /// and commit come from the variables of the CI job; the token from the environment alone:
+    /// UVLET_TOKEN, else GITHUB_TOKEN, GITLAB_TOKEN, GITEA_TOKEN or FORGEJO_TOKEN. Exit status: 0 even
+    /// where the forge does not answer, unless --must is given.
+    #[command(
+        after_help = "Examples:\n  uvlet gate dist --write markdown=gate.md --write json=gate.json; status=$?\n  uvlet post gate.md --verdict gate.json\n  uvlet post gate.md --forge gitea --api https://forge.example/api/v1 --project site/web --change 12"
+    )]
+    Post(Post),
     /// Print all settings of uvlet.toml, each as a comment with what it is unless said otherwise.
     #[command(
         after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet gate --show-settings    what counts here, and the file and line it comes from"
@@ -365,6 +375,64 @@ pub struct Plugin {
     /// Write to this file, whole or not at all, instead of standard output.
     #[arg(short, long, value_name = "FILE")]
     pub output: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
+pub struct Post {
+    /// The text, as Markdown.
+    #[arg(value_name = "FILE")]
+    pub file: PathBuf,
+    /// The gate's JSON, for a status of the commit.
+    #[arg(long, value_name = "FILE")]
+    pub verdict: Option<PathBuf>,
+    /// Which kind of forge [default: as the CI job says].
+    #[arg(long, value_enum)]
+    pub forge: Option<Forge>,
+    /// Root of the forge's interface, as https://forge.example/api/v1.
+    #[arg(long, value_name = "URL")]
+    pub api: Option<String>,
+    /// The project, as owner/name.
+    #[arg(long, value_name = "PROJECT")]
+    pub project: Option<String>,
+    /// Number of the pull request.
+    #[arg(long, value_name = "NUMBER")]
+    pub change: Option<u64>,
+    /// The commit that gets the status.
+    #[arg(long, value_name = "SHA")]
+    pub commit: Option<String>,
+    /// Name of the status.
+    #[arg(long, value_name = "TEXT", default_value = "uvlet")]
+    pub name: String,
+    /// Seconds after which a request is given up.
+    #[arg(long, value_name = "SECONDS", default_value_t = 10)]
+    pub timeout: u64,
+    /// End with 2 where something could not be posted.
+    #[arg(long)]
+    pub must: bool,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+/// A family of forges.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Forge {
+    /// GitHub.
+    Github,
+    /// GitLab.
+    Gitlab,
+    /// Gitea and Forgejo.
+    Gitea,
+}
+
+impl From<Forge> for uvlet_forge::Forge {
+    fn from(forge: Forge) -> Self {
+        match forge {
+            Forge::Github => Self::GitHub,
+            Forge::Gitlab => Self::GitLab,
+            Forge::Gitea => Self::Gitea,
+        }
+    }
 }
 
 #[derive(Debug, Args)]

@@ -10,6 +10,7 @@ mod gate;
 mod help;
 mod kept;
 mod plugin;
+mod post;
 mod propose;
 mod record;
 mod survey;
@@ -66,6 +67,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Gate(arguments) => gate::run(arguments),
         Command::Propose(arguments) => propose::run(arguments),
         Command::Record(arguments) => record::run(arguments),
+        Command::Post(arguments) => post::run(arguments),
         Command::Config(arguments) => config::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),

@@ -18,6 +18,7 @@ mod fresh;
 mod gate;
 mod measures;
 mod pages;
+mod post;
 mod propose;
 mod records;
 mod schema;

@@ -55,7 +55,10 @@ fn a_file_adds_to_what_it_extends() {
 )]
 #[case::missing("extends = \"none.toml\"", "x.toml:1:11: none.toml cannot be read: no such file")]
 #[case::no_text("extends = 1", "x.toml:1:11: `extends` takes a text")]
-#[case::typo("[budgte.a]", "x.toml:1:2: unknown key `budgte` in the file, did you mean budget or build?")]
+#[case::typo(
+    "[budgte.a]",
+    "x.toml:1:2: unknown key `budgte` in the file, did you mean budget or build?"
+)]
 #[case::two_scopes("[budget.s]\neach = \"chunk(*)\"", "budget `s` has both `total` and `each`")]
 fn what_is_wrong_is_said_with_its_file(#[case] extended: &str, #[case] expected: &str) {
     let extended = match extended.contains("x.toml") {

@@ -1,5 +1,7 @@
 //! Folders to run the program in, and its answers.
 
+pub mod forge;
+
 use std::{
     fs,
     path::{Path, PathBuf},

@@ -1,0 +1,156 @@
+//! Comments and statuses, as each family of forges spells them.
+
+use serde_json::{Value, json};
+use ureq::http::Method;
+
+use crate::{
+    http::{Http, PostError, again},
+    place::Forge,
+};
+
+/// Comments of a page, and pages that are looked at.
+const PAGE: usize = 100;
+const PAGES: usize = 30;
+
+/// A comment that is found again by what its first line is.
+#[derive(Clone, Copy, Debug)]
+pub struct Comment<'t> {
+    /// The first line.
+    pub mark: &'t str,
+    /// All of it.
+    pub text: &'t str,
+}
+
+/// What became of a comment.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Posted {
+    /// It is new.
+    Created,
+    /// It took the place of an earlier one.
+    Renewed,
+    /// The earlier one says the same.
+    Unchanged,
+}
+
+/// How a build stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum State {
+    /// It keeps its promises.
+    Held,
+    /// It breaks one.
+    Broken,
+    /// That cannot be told.
+    Undecided,
+}
+
+/// The status of a commit.
+#[derive(Clone, Copy, Debug)]
+pub struct Status<'t> {
+    /// How it stands.
+    pub state: State,
+    /// Whose word this is.
+    pub name: &'t str,
+    /// In one short line.
+    pub said: &'t str,
+}
+
+/// Creates a comment of a pull request, or renews the one with the same mark. Tried again after a
+/// failure that may pass: an earlier one is looked for each time, so that none is there twice.
+///
+/// # Errors
+/// Why it could not be posted.
+pub fn comment(http: &Http, change: u64, comment: Comment<'_>) -> Result<Posted, PostError> {
+    again(|| {
+        let project = project(http);
+        let all = match http.place().forge {
+            Forge::GitLab => format!("{project}/merge_requests/{change}/notes"),
+            Forge::GitHub | Forge::Gitea => format!("{project}/issues/{change}/comments"),
+        };
+        let body = json!({"body": comment.text});
+        let Some((id, text)) = earlier(http, &all, comment.mark)? else {
+            http.ask(&Method::POST, &all, Some(&body))?;
+            return Ok(Posted::Created);
+        };
+        if text == comment.text {
+            return Ok(Posted::Unchanged);
+        }
+        match http.place().forge {
+            Forge::GitLab => http.ask(&Method::PUT, &format!("{all}/{id}"), Some(&body))?,
+            Forge::GitHub | Forge::Gitea => {
+                let one = format!("{project}/issues/comments/{id}");
+                http.ask(&Method::PATCH, &one, Some(&body))?
+            }
+        };
+        Ok(Posted::Renewed)
+    })
+}
+
+/// The comment that begins with a mark, by its number.
+fn earlier(http: &Http, all: &str, mark: &str) -> Result<Option<(u64, String)>, PostError> {
+    let mut before = Value::Null;
+    for page in 1..=PAGES {
+        let list = http.ask(&Method::GET, &format!("{all}?per_page={PAGE}&page={page}"), None)?;
+        let comments = list.as_array().map(Vec::as_slice).unwrap_or_default();
+        for comment in comments {
+            let text = comment["body"].as_str().unwrap_or_default();
+            if let Some(id) = comment["id"].as_u64().filter(|_| text.lines().next() == Some(mark)) {
+                return Ok(Some((id, text.to_owned())));
+            }
+        }
+        // Where pages are not known, each is the first.
+        if comments.len() < PAGE || list == before {
+            break;
+        }
+        before = list;
+    }
+    Ok(None)
+}
+
+/// Sets the status of a commit.
+///
+/// # Errors
+/// Why it could not be set.
+pub fn status(http: &Http, commit: &str, status: Status<'_>) -> Result<(), PostError> {
+    const LONGEST: usize = 140;
+    let said: String = status.said.chars().take(LONGEST).collect();
+    let commit = segment(commit);
+    let (path, body) = match http.place().forge {
+        Forge::GitLab => {
+            let state = match status.state {
+                State::Held => "success",
+                State::Broken | State::Undecided => "failed",
+            };
+            let body = json!({"state": state, "name": status.name, "description": said});
+            (format!("{}/statuses/{commit}", project(http)), body)
+        }
+        Forge::GitHub | Forge::Gitea => {
+            let state = match status.state {
+                State::Held => "success",
+                State::Broken => "failure",
+                State::Undecided => "error",
+            };
+            let body = json!({"state": state, "context": status.name, "description": said});
+            (format!("{}/statuses/{commit}", project(http)), body)
+        }
+    };
+    again(|| http.ask(&Method::POST, &path, Some(&body))).map(drop)
+}
+
+fn project(http: &Http) -> String {
+    let place = http.place();
+    match place.forge {
+        Forge::GitLab => format!("/projects/{}", segment(&place.project)),
+        Forge::GitHub | Forge::Gitea => {
+            let parts: Vec<String> = place.project.split('/').map(segment).collect();
+            format!("/repos/{}", parts.join("/"))
+        }
+    }
+}
+
+/// A text as one segment of a path (RFC 3986).
+fn segment(text: &str) -> String {
+    let keeps = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~".contains(&byte);
+    text.bytes()
+        .map(|byte| if keeps(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") })
+        .collect()
+}

@@ -1,0 +1,248 @@
+//! Requests with a token: to one host, with an end to waiting, trying again and following.
+
+use std::{thread, time::Duration};
+
+use serde_json::Value;
+use ureq::{
+    Agent,
+    http::{Method, Request, Response, Uri},
+};
+
+use crate::place::{Forge, Place};
+
+/// Redirects that are followed.
+const REDIRECTS: usize = 3;
+/// How often something is tried.
+const TRIES: u32 = 3;
+/// The longest that a forge may ask to wait for.
+const LONGEST_WAIT: Duration = Duration::from_secs(20);
+/// The largest answer that is read.
+const LARGEST: u64 = 32 << 20;
+/// Characters of what a forge says that are repeated.
+const REPEATED: usize = 200;
+
+/// Why nothing was posted.
+#[derive(Debug, thiserror::Error)]
+pub enum PostError {
+    /// The address is none.
+    #[error("{0} is no address of an interface")]
+    Address(String),
+    /// The forge cannot be reached, or does not answer in time.
+    #[error("{host} does not answer: {message}")]
+    Unreachable {
+        /// The host.
+        host: String,
+        /// Why.
+        message: String,
+    },
+    /// The forge says no.
+    #[error("{host} refuses with {status}{said}{hint}")]
+    Refused {
+        /// The host.
+        host: String,
+        /// Status of the answer.
+        status: u16,
+        /// What it says, behind a colon.
+        said: String,
+        /// What may help, behind a semicolon.
+        hint: &'static str,
+    },
+    /// The forge asks for patience beyond ours.
+    #[error("{host} takes no more requests for {seconds} s")]
+    Limited {
+        /// The host.
+        host: String,
+        /// For so long.
+        seconds: u64,
+    },
+    /// It sends the request elsewhere.
+    #[error(
+        "{host} sends the request on to {to}, which gets no token; name that with --api if it is right"
+    )]
+    Elsewhere {
+        /// The host.
+        host: String,
+        /// Where to.
+        to: String,
+    },
+    /// The answer is not what the interface promises.
+    #[error("{host} answers with something else than the interface promises")]
+    Strange {
+        /// The host.
+        host: String,
+    },
+}
+
+impl PostError {
+    /// Whether another try may help, and after what time.
+    fn wait(&self) -> Option<Duration> {
+        match self {
+            Self::Unreachable { .. } => Some(Duration::from_millis(300)),
+            Self::Refused { status, .. } if *status >= 500 => Some(Duration::from_millis(300)),
+            Self::Limited { seconds, .. } => {
+                Some(Duration::from_secs(*seconds)).filter(|wait| *wait <= LONGEST_WAIT)
+            }
+            _ => None,
+        }
+    }
+}
+
+/// Does something again while that may help, a few times.
+///
+/// # Errors
+/// What the last try met.
+pub(crate) fn again<T>(
+    mut something: impl FnMut() -> Result<T, PostError>,
+) -> Result<T, PostError> {
+    let mut tries = 1;
+    loop {
+        match something() {
+            Err(error) if tries < TRIES => match error.wait() {
+                Some(wait) => thread::sleep(wait),
+                None => return Err(error),
+            },
+            ended => return ended,
+        }
+        tries += 1;
+    }
+}
+
+/// One host that is spoken to.
+#[derive(Debug)]
+pub struct Http {
+    agent: Agent,
+    place: Place,
+    host: String,
+}
+
+impl Http {
+    /// Makes ready to speak to a forge; every request ends after `timeout`.
+    ///
+    /// # Errors
+    /// When the address of its interface is none.
+    pub fn new(place: Place, timeout: Duration) -> Result<Self, PostError> {
+        let uri: Option<Uri> = place.api.parse().ok();
+        let host = uri.as_ref().filter(|uri| uri.scheme().is_some()).and_then(Uri::authority);
+        let host = host.ok_or_else(|| PostError::Address(place.api.clone()))?.to_string();
+        let config = Agent::config_builder()
+            .timeout_global(Some(timeout))
+            .http_status_as_error(false)
+            // Elsewhere gets no token.
+            .max_redirects(0)
+            .user_agent(concat!("uvlet/", env!("CARGO_PKG_VERSION")))
+            .build();
+        Ok(Self { agent: config.into(), place, host })
+    }
+
+    /// Where it speaks to.
+    #[must_use]
+    pub fn place(&self) -> &Place {
+        &self.place
+    }
+
+    /// Asks, and gives the answer's JSON.
+    pub(crate) fn ask(
+        &self,
+        method: &Method,
+        path: &str,
+        body: Option<&Value>,
+    ) -> Result<Value, PostError> {
+        let mut address = format!("{}{path}", self.place.api);
+        for _ in 0..=REDIRECTS {
+            let mut answer = self.send(method, &address, body)?;
+            let status = answer.status().as_u16();
+            let header = |name: &str| {
+                answer.headers().get(name).and_then(|value| value.to_str().ok()).map(str::to_owned)
+            };
+            // The older two turn a POST into a GET in the hands of many.
+            let is_safe = matches!(status, 307 | 308) || *method == Method::GET;
+            match (status, header("location")) {
+                (300..400, Some(to)) if is_safe => {
+                    address = self.same_host(&address, &to).ok_or_else(|| self.elsewhere(&to))?;
+                }
+                (300..400, Some(to)) => return Err(self.elsewhere(&to)),
+                (200..300, _) => {
+                    let text = answer.body_mut().with_config().limit(LARGEST).read_to_vec();
+                    let json = text.ok().and_then(|text| serde_json::from_slice(&text).ok());
+                    return json.ok_or_else(|| PostError::Strange { host: self.host.clone() });
+                }
+                _ => {
+                    let is_out = header("x-ratelimit-remaining").as_deref() == Some("0");
+                    let wait = header("retry-after").and_then(|seconds| seconds.parse().ok());
+                    if status == 429 || (status == 403 && (is_out || wait.is_some())) {
+                        // Without a word of how long, it is not a matter of seconds.
+                        let seconds = wait.unwrap_or(if is_out { 3600 } else { 1 });
+                        return Err(PostError::Limited { host: self.host.clone(), seconds });
+                    }
+                    return Err(self.refused(status, &mut answer));
+                }
+            }
+        }
+        Err(self.elsewhere(&address))
+    }
+
+    fn send(
+        &self,
+        method: &Method,
+        address: &str,
+        body: Option<&Value>,
+    ) -> Result<Response<ureq::Body>, PostError> {
+        let (name, value) = match self.place.forge {
+            Forge::GitHub => ("authorization", format!("Bearer {}", self.place.token)),
+            Forge::GitLab => ("private-token", self.place.token.clone()),
+            Forge::Gitea => ("authorization", format!("token {}", self.place.token)),
+        };
+        let request = Request::builder()
+            .method(method)
+            .uri(address)
+            .header(name, value)
+            .header("accept", "application/json")
+            .header("content-type", "application/json");
+        let text = body.map(Value::to_string).unwrap_or_default();
+        let address = || PostError::Address(self.clean(address));
+        let sent = match body {
+            Some(_) => self.agent.run(request.body(text).map_err(|_| address())?),
+            None => self.agent.run(request.body(()).map_err(|_| address())?),
+        };
+        sent.map_err(|error| {
+            let message = self.clean(&error.to_string());
+            PostError::Unreachable { host: self.host.clone(), message }
+        })
+    }
+
+    fn refused(&self, status: u16, answer: &mut Response<ureq::Body>) -> PostError {
+        let text = answer.body_mut().with_config().limit(LARGEST).read_to_string();
+        let text = text.unwrap_or_default();
+        let json: Value = serde_json::from_str(&text).unwrap_or_default();
+        let said = ["message", "error"].into_iter().find_map(|key| json[key].as_str());
+        let said: String = self.clean(said.unwrap_or_default()).chars().take(REPEATED).collect();
+        let hint = match status {
+            401 => "; the token is not taken",
+            403 => "; the token may not do this: it needs to write comments and statuses",
+            404 => "; the project or the pull request is not there, or the token may not see it",
+            _ => "",
+        };
+        let said = if said.is_empty() { said } else { format!(": {said}") };
+        PostError::Refused { host: self.host.clone(), status, said, hint }
+    }
+
+    /// An address that stays with the host that may see the token.
+    fn same_host(&self, from: &str, to: &str) -> Option<String> {
+        let from: Uri = from.parse().ok()?;
+        let (scheme, authority) = (from.scheme()?, from.authority()?);
+        if to.starts_with('/') && !to.starts_with("//") {
+            return Some(format!("{scheme}://{authority}{to}"));
+        }
+        let uri: Uri = to.parse().ok()?;
+        (uri.scheme() == Some(scheme) && uri.authority() == Some(authority)).then(|| to.to_owned())
+    }
+
+    fn elsewhere(&self, to: &str) -> PostError {
+        PostError::Elsewhere { host: self.host.clone(), to: self.clean(to) }
+    }
+
+    /// Text from outside, without the token.
+    fn clean(&self, text: &str) -> String {
+        text.replace(&self.place.token, "…")
+    }
+}

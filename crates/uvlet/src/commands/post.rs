@@ -1,0 +1,137 @@
+//! `uvlet post`.
+
+use std::{env, fs, io, path::Path, time::Duration};
+
+use serde_json::Value;
+use uvlet_forge::{Comment, Given, Http, Posted, State, Status as Standing, comment, find, status};
+
+use crate::{
+    cli::Post,
+    failure::{Failure, Status},
+    output,
+};
+
+/// What a forge takes in one comment, with room to spare.
+const LONGEST: usize = 60_000;
+
+pub fn run(arguments: &Post) -> Result<Status, Failure> {
+    let text = read(&arguments.file)?;
+    let verdict = arguments.verdict.as_deref().map(verdict).transpose()?;
+    let given = Given {
+        forge: arguments.forge.map(Into::into),
+        api: arguments.api.clone(),
+        project: arguments.project.clone(),
+        change: arguments.change,
+        commit: arguments.commit.clone(),
+    };
+    let variable = |name: &str| env::var(name).ok();
+    let file = |path: &str| fs::read_to_string(path).ok();
+    let place = find(&given, &variable, &file)
+        .map_err(|missing| Failure::Usage(format!("nothing is posted: {missing}")))?;
+    let (change, commit) = (place.change, place.commit.clone());
+    if change.is_none() && (verdict.is_none() || commit.is_none()) {
+        let said = "nothing is posted: this is no job of a pull request; name one with --change";
+        let failure = Failure::Usage(said.to_owned());
+        return ended(vec![failure], arguments.must);
+    }
+    let unposted = |what: &str, error| Failure::Post { what: what.to_owned(), error };
+    let timeout = Duration::from_secs(arguments.timeout.max(1));
+    let http = Http::new(place, timeout).map_err(|error| unposted("nothing", error))?;
+    let mut failures = Vec::new();
+    let mut done = Vec::new();
+    if let Some(change) = change {
+        let (mark, text) = marked(&text, &arguments.file);
+        match comment(&http, change, Comment { mark: &mark, text: &text }) {
+            Ok(posted) => {
+                let word = match posted {
+                    Posted::Created => "posted",
+                    Posted::Renewed => "renewed",
+                    Posted::Unchanged => "there already, and says the same",
+                };
+                done.push(format!("The comment of pull request {change} is {word}."));
+            }
+            Err(error) => failures.push(unposted("the comment", error)),
+        }
+    }
+    if let (Some((state, said)), Some(commit)) = (&verdict, &commit) {
+        let standing = Standing { state: *state, name: &arguments.name, said };
+        match status(&http, commit, standing) {
+            Ok(()) => done.push(format!("The status of {commit} is set: {said}")),
+            Err(error) => failures.push(unposted("the status", error)),
+        }
+    }
+    let said: String = done.iter().map(|line| format!("{}\n", uvlet_view::plain(line))).collect();
+    output::write(&said, None, arguments.color)?;
+    ended(failures, arguments.must)
+}
+
+/// Says what failed. A forge that is down is no fault of the build, and ends nothing unless it must.
+fn ended(mut failures: Vec<Failure>, must: bool) -> Result<Status, Failure> {
+    let last = failures.pop();
+    failures.iter().for_each(output::complain);
+    match last {
+        Some(last) if must => Err(last),
+        last => {
+            last.iter().for_each(output::complain);
+            Ok(Status::Held)
+        }
+    }
+}
+
+fn read(path: &Path) -> Result<String, Failure> {
+    fs::read_to_string(path).map_err(|error| unreadable(path, &error))
+}
+
+fn unreadable(path: &Path, error: &io::Error) -> Failure {
+    let error = error.to_string();
+    let error = error.split(" (os").next().unwrap_or_default().to_lowercase();
+    Failure::Usage(format!("{}: cannot be read: {error}", path.display()))
+}
+
+/// How the gate stands, from what it wrote.
+fn verdict(path: &Path) -> Result<(State, String), Failure> {
+    let wrong = || {
+        let said = "is no verdict; `uvlet gate --write json=FILE` writes one";
+        Failure::Usage(format!("{}: {said}", path.display()))
+    };
+    let json: Value = serde_json::from_str(&read(path)?).map_err(|_| wrong())?;
+    let limits = json["budgets"].as_array().filter(|_| json["uvlet"]["command"] == "gate");
+    let limits = limits.ok_or_else(wrong)?;
+    let of = |word: &str| limits.iter().filter(|row| row["verdict"] == word).count();
+    let all = limits.len();
+    Ok(match json["verdict"].as_str() {
+        Some("broken") => (State::Broken, format!("{} of {all} limits are broken", of("broken"))),
+        Some("undecided") => {
+            (State::Undecided, format!("{} of {all} limits cannot be judged", of("undecided")))
+        }
+        Some("held") => {
+            let warned = of("warned");
+            (State::Held, format!("{} of {all} limits are held", of("held") + warned))
+        }
+        Some("unjudged") => (State::Held, "no limit was judged".to_owned()),
+        _ => return Err(wrong()),
+    })
+}
+
+/// The comment with the mark by which it is found again, and no longer than a forge takes.
+fn marked(text: &str, path: &Path) -> (String, String) {
+    let first = text.lines().next().unwrap_or_default();
+    let is_marked = first.starts_with("<!-- uvlet ") && first.ends_with("-->");
+    let (mark, text) = match is_marked {
+        true => (first.to_owned(), text.to_owned()),
+        false => {
+            let name = path.file_name().unwrap_or_default().to_string_lossy();
+            let mark = format!("<!-- uvlet {} -->", name.replace("--", "‐‐").replace('>', "›"));
+            let text = format!("{mark}\n{text}");
+            (mark, text)
+        }
+    };
+    if text.len() <= LONGEST {
+        return (mark, text);
+    }
+    // Folds are whole or not there.
+    let end = text.floor_char_boundary(LONGEST);
+    let cut = text[..end].rfind("<details>").filter(|at| *at > mark.len()).unwrap_or(end);
+    let rest = text.len() - cut;
+    (mark, format!("{}\n\n{rest} more bytes are in the job's own output.\n", &text[..cut]))
+}
