@@ -18,7 +18,7 @@ use uvlet_record::{
 };
 
 use judge::Judge;
-pub use waivers::{About, Waiver};
+pub use waivers::{About, Waiver, accept};
 
 use crate::{
     attribute::RowKind,
@@ -297,6 +297,9 @@ pub struct BudgetRow {
     pub heaviest: Vec<Heavy>,
     /// Of what grew too much, what did most, at most three.
     pub grew: Vec<Grew>,
+    /// Sources that findings are about, the heaviest first, at most ten.
+    #[serde(skip)]
+    pub sources: Vec<String>,
 }
 
 /// Something that grew since the build before.
@@ -451,6 +454,7 @@ impl Budget {
             because: Vec::new(),
             heaviest: Vec::new(),
             grew: Vec::new(),
+            sources: Vec::new(),
         }
     }
 }

@@ -174,11 +174,22 @@ pub struct Finding {
     pub cause: String,
     /// What to do.
     pub advice: String,
+    /// The waiver that accepts it, if it is no larger than that allows and the day has not passed.
+    pub waived: Option<Accepted>,
     /// Where it stands in emitted files, where positions are known.
     pub places: Vec<Span>,
     /// The bytes themselves.
     #[serde(skip)]
     pub cells: CellSet,
+}
+
+/// For how long a finding is accepted, and why.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Accepted {
+    /// The last day, in UTC.
+    pub until: String,
+    /// Why.
+    pub reason: String,
 }
 
 /// What an entry would start without.
@@ -340,6 +351,7 @@ fn finding(
         by_entry,
         cause: found.cause,
         advice: found.advice,
+        waived: None,
         places: places(lens.record, &found.cells),
         cells: found.cells,
     }

@@ -40,6 +40,14 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
                 },
             }],
         });
+        let sources = row
+            .sources
+            .iter()
+            .map(|path| json!({"physicalLocation": {"artifactLocation": {"uri": uri(path)}}}));
+        let sources: Vec<Value> = sources.collect();
+        if !sources.is_empty() {
+            result["relatedLocations"] = json!(sources);
+        }
         if row.verdict == Verdict::Waived {
             let why: Vec<&str> = row.because.iter().map(|reason| reason.message.as_str()).collect();
             result["suppressions"] = json!([{"kind": "external", "status": "accepted", "justification": why.join("; ")}]);

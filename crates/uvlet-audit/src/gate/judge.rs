@@ -11,7 +11,7 @@ use super::{
     Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Place, Reason, Scope, Strictness, Verdict,
 };
 use crate::{
-    attribute::{By, Sort, attribute},
+    attribute::{By, RowKind, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, Missing, Renamed, Selection, SelectorError},
     why::Network,
@@ -19,6 +19,8 @@ use crate::{
 
 /// Contributors that are named.
 const HEAVIEST: usize = 5;
+/// Sources that are named.
+const SOURCES: usize = 10;
 /// Files that a reason names.
 const NAMED: usize = 3;
 
@@ -60,6 +62,7 @@ impl Judge<'_, '_> {
             Scope::Waste(kind) => {
                 let (cells, reasons) =
                     self.unwaived(self.lens, self.aids.texts, *kind, budget.measure);
+                let sources = self.sources(&cells, budget.measure);
                 let before = self.rows.len();
                 let (least, most) = (cells.clone(), cells.clone());
                 self.grow(budget, None, [&cells, &least, &most])?;
@@ -69,6 +72,7 @@ impl Judge<'_, '_> {
                 );
                 for row in &mut self.rows[before..] {
                     row.because.extend(reasons.iter().cloned());
+                    row.sources.clone_from(&sources);
                 }
             }
             Scope::Each(selector) => {
@@ -94,6 +98,13 @@ impl Judge<'_, '_> {
         Ok(())
     }
 
+    /// Paths of the heaviest modules.
+    fn sources(&self, cells: &CellSet, measure: Measure) -> Vec<String> {
+        let rows = attribute(self.lens, By::Module, cells, None, Sort::Heaviest(measure)).rows;
+        let modules = rows.into_iter().filter(|row| row.row == RowKind::Module);
+        modules.map(|row| row.name).take(SOURCES).collect()
+    }
+
     /// Source maps that lie beside the files, which count nowhere else.
     fn maps(&mut self, budget: &Budget) {
         let aside = self.lens.record.aside.iter().filter(|aside| aside.kind == AsideKind::Map);
@@ -113,8 +124,7 @@ impl Judge<'_, '_> {
                 LimitKind::WarnAbove => Verdict::Warned,
                 _ => Verdict::Broken,
             };
-            let are = if names.len() == 1 { "that is" } else { "they are" };
-            let message = || format!("{are} {}", some(&names));
+            let message = || format!("Maps: {}", some(&names));
             let said = || Reason { code: "maps".to_owned(), message: message() };
             let row = budget.row(limit_kind, None);
             self.rows.push(BudgetRow {

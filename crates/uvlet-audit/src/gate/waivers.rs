@@ -9,7 +9,7 @@ use super::{BudgetRow, Growth, LimitKind, Reason, Verdict, judge::Judge};
 use crate::{
     lens::{CellSet, Lens},
     selector::{self, Selector, SelectorError},
-    waste::{self, Wanted, waste},
+    waste::{self, Accepted, Finding, Wanted, waste},
 };
 
 /// An exception.
@@ -85,6 +85,22 @@ impl Waiver {
             LimitKind::FilesAtMost => self.files_at_most,
             LimitKind::WarnAbove | LimitKind::Absent => None,
         }
+    }
+}
+
+/// Marks findings that waivers accept on a day.
+pub fn accept(findings: &mut [Finding], waivers: &[Waiver], today: Date, measure: Measure) {
+    for finding in findings {
+        let is = finding.recoverable.get(measure);
+        let accepting = waivers.iter().find(|waiver| {
+            matches!(&waiver.about, About::Finding(id) if *id == finding.id)
+                && !waiver.has_ended(today)
+                && waiver.at_most.is_none_or(|most| is <= most)
+        });
+        finding.waived = accepting.map(|waiver| Accepted {
+            until: waiver.until.to_string(),
+            reason: waiver.reason.clone(),
+        });
     }
 }
 

@@ -206,7 +206,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         (Verdict::Broken, LimitKind::Absent) => {
             let because = match because.as_str() {
                 "" => String::new(),
-                because => format!(" {}.", capital(because)),
+                because => format!(" {because}."),
             };
             format!("{is} {measure} are there, and none may be.{heaviest}{because}")
         }

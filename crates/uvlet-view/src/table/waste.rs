@@ -3,7 +3,7 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::waste::{Bound, EntryShare, Finding, Waste};
+use uvlet_audit::waste::{Accepted, Bound, EntryShare, Finding, Waste};
 use uvlet_record::{Record, sizes::Sizes};
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};
@@ -121,7 +121,12 @@ fn brief(finding: &Finding, screen: &Screen) -> String {
     let title = format!("{}  {}", finding.id, plain(&finding.title));
     let title = bold(&wrapped(&title, screen.columns(), 2));
     let saving = format!("  {}", saving(finding, screen));
-    format!("{title}\n{}\n", wrapped(&saving, screen.columns(), 2))
+    let mut text = format!("{title}\n{}\n", wrapped(&saving, screen.columns(), 2));
+    if let Some(Accepted { until, reason }) = &finding.waived {
+        let waived = format!("  waived  until {until}: {}", plain(reason));
+        text.push_str(&format!("{}\n", wrapped(&waived, screen.columns(), 10)));
+    }
+    text
 }
 
 /// Shows one finding with all that it stands on: the paths, and where their bytes are.

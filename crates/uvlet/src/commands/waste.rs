@@ -1,12 +1,15 @@
 //! `uvlet waste`.
 
 use uvlet_audit::{
+    gate::accept,
     selector::{self, Selector},
     waste::{self, Wanted, waste},
 };
 use uvlet_view::{markdown, table};
 
-use super::{Opened, Wanted as ToOpen, as_json, measures, open, screen, settings, with_groups};
+use super::{
+    Opened, Wanted as ToOpen, as_json, gate::today, measures, open, screen, settings, with_groups,
+};
 use crate::{
     cli::{Format, Kind, Waste},
     config,
@@ -51,7 +54,9 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     });
     let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
-    let answer = waste(&lens, &*texts, &languages, &wanted, measures[0]);
+    let mut answer = waste(&lens, &*texts, &languages, &wanted, measures[0]);
+    let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
+    accept(&mut answer.findings, waivers, today(None), measures[0]);
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
     let top = (arguments.top > 0).then_some(arguments.top);

@@ -8,6 +8,7 @@
 
 mod attribute;
 mod bad_input;
+mod ci;
 mod compare;
 mod demo;
 mod edges;
@@ -17,6 +18,7 @@ mod frameworks;
 mod fresh;
 mod gate;
 mod measures;
+mod npm;
 mod pages;
 mod post;
 mod propose;
