@@ -65,6 +65,7 @@ fn benches(criterion: &mut Criterion) {
             let Ok((record, _)) = open(&saved, &options()) else { return };
             let aids = Aids {
                 texts: &texts,
+                costs: None,
                 languages: &[],
                 texts_of_base: &texts,
                 base: None,

@@ -398,7 +398,8 @@ fn findings(
 ) -> Vec<WasteRow> {
     let found = |half: &Half<'_>| {
         let wanted = waste::Wanted { within: Some(half.cells.clone()), ..waste::Wanted::default() };
-        waste(half.lens, half.texts, languages, &wanted, measure).findings
+        let aids = waste::Aids { texts: half.texts, costs: None, languages };
+        waste(half.lens, aids, &wanted, measure).findings
     };
     let (earlier, later) = rayon::join(|| found(before), || found(after));
     let mut rows = Vec::new();

@@ -13,7 +13,7 @@ use jiff::civil::Date;
 use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
 use uvlet_record::{
-    Mode, Notice, Texts,
+    Costs, Mode, Notice, Texts,
     sizes::{Measure, Sizes},
 };
 
@@ -117,6 +117,8 @@ impl Scope {
 pub struct Aids<'a> {
     /// Texts, where they are at hand.
     pub texts: &'a dyn Texts,
+    /// What stretches of files cost on the wire.
+    pub costs: Option<&'a dyn Costs>,
     /// Languages that are wanted.
     pub languages: &'a [String],
     /// Texts of the build that growth is held against.

@@ -8,6 +8,7 @@ pub mod compare;
 pub mod gate;
 pub mod graph;
 pub mod lens;
+pub mod liveness;
 pub mod nearest;
 pub mod propose;
 pub mod removal;

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{Texts, sizes::Measure};
+use uvlet_record::{FileId, sizes::Measure};
 
 use crate::{
     lens::Lens,
@@ -54,13 +54,12 @@ impl Headroom {
 #[must_use]
 pub fn propose(
     lens: &Lens<'_>,
-    texts: &dyn Texts,
-    languages: &[String],
+    aids: waste::Aids<'_>,
     measure: Measure,
     headroom: Headroom,
 ) -> Vec<Proposal> {
     let record = lens.record;
-    let weigh = |files: &[uvlet_record::FileId]| {
+    let weigh = |files: &[FileId]| {
         lens.amount(&lens.files(files.iter().copied())).bytes(measure)
     };
     let mut proposals = Vec::new();
@@ -81,9 +80,10 @@ pub fn propose(
     if let Some(most) = chunks.max() {
         add("one-chunk".to_owned(), "each", "chunk(*)".to_owned(), most);
     }
-    for kind in waste::Kind::ALL {
+    let has_texts = (0..record.files.len()).any(|at| aids.texts.emitted(FileId::new(at)).is_some());
+    for kind in waste::Kind::ALL.into_iter().filter(|kind| has_texts || !kind.needs_texts()) {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
-        let found = waste(lens, texts, languages, &wanted, measure);
+        let found = waste(lens, aids, &wanted, measure);
         let is = found.recoverable.get(measure);
         add(kind.name().to_owned(), "waste", kind.name().to_owned(), is);
     }

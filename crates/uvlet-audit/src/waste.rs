@@ -5,24 +5,32 @@
 
 mod carried;
 mod copied;
+mod dead;
 mod environment;
 mod family;
+mod spans;
 mod versions;
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    sync::OnceLock,
+};
 
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    CellId, FileId, LoadKind, ModuleId, Owner, Record, Texts,
-    sizes::{Measure, Sizes},
+    CellId, Costs, FileId, LoadKind, ModuleId, Owner, Record, Texts,
+    sizes::{Amount, Measure, Sizes},
 };
 
 pub use carried::carried;
 pub use copied::{repeats, repeats_of};
+use spans::Prices;
+pub use spans::Spans;
 
 use crate::{
     lens::{CellSet, Lens},
+    liveness::{Liveness, liveness},
     why::Network,
 };
 
@@ -40,17 +48,26 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// Declarations that nothing uses.
+    DeadDeclaration,
 }
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 5] = [
+    pub const ALL: [Self; 6] = [
         Self::CopiedModule,
         Self::SeveralVersions,
         Self::WholeFamily,
         Self::CarriedAlong,
         Self::WrongEnvironment,
+        Self::DeadDeclaration,
     ];
+
+    /// It can only be found in texts.
+    #[must_use]
+    pub fn needs_texts(self) -> bool {
+        self == Self::DeadDeclaration
+    }
 
     /// The word for it.
     #[must_use]
@@ -61,6 +78,7 @@ impl Kind {
             Self::WholeFamily => "whole-family",
             Self::CarriedAlong => "carried-along",
             Self::WrongEnvironment => "wrong-environment",
+            Self::DeadDeclaration => "dead-declaration",
         }
     }
 }
@@ -85,12 +103,13 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 5] = [
+const ALL: [(Kind, Find); 6] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::WholeFamily, family::find),
     (Kind::CarriedAlong, carried::find),
     (Kind::WrongEnvironment, environment::find),
+    (Kind::DeadDeclaration, dead::find),
 ];
 
 /// What is looked at.
@@ -103,14 +122,18 @@ pub struct Ground<'a> {
     pub languages: &'a [String],
     network: Network<'a>,
     apart: BTreeSet<FileId>,
+    liveness: OnceLock<Liveness>,
 }
 
 /// A finding as it is made.
+#[derive(Default)]
 struct Found {
     title: String,
     /// What tells it from all others, in whatever build: paths of modules, or names of packages.
     names: BTreeSet<String>,
     cells: CellSet,
+    /// What is less than a cell.
+    spans: Spans,
     bound: Bound,
     /// What an entry would start without; none where that is the cells in its startup.
     by_entry: Option<BTreeMap<usize, CellSet>>,
@@ -119,12 +142,13 @@ struct Found {
 }
 
 /// How sure a saving is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum Bound {
     /// These bytes, neither more nor fewer.
     Exact,
     /// These bytes, or fewer.
+    #[default]
     AtMost,
 }
 
@@ -148,6 +172,8 @@ pub struct Waste {
     pub recoverable: Sizes,
     /// The one that saves most at startup first.
     pub findings: Vec<Finding>,
+    #[serde(skip)]
+    prices: Prices,
 }
 
 /// One finding.
@@ -178,9 +204,12 @@ pub struct Finding {
     pub waived: Option<Accepted>,
     /// Where it stands in emitted files, where positions are known.
     pub places: Vec<Span>,
-    /// The bytes themselves.
+    /// The bytes themselves: whole cells, and stretches that are less.
     #[serde(skip)]
     pub cells: CellSet,
+    /// Stretches.
+    #[serde(skip)]
+    pub spans: Spans,
 }
 
 /// For how long a finding is accepted, and why.
@@ -223,21 +252,30 @@ pub struct Wanted {
     pub min: u64,
 }
 
+/// What findings are made from besides the record.
+#[derive(Clone, Copy)]
+pub struct Aids<'a> {
+    /// Texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// What stretches of files cost; without, bits are shared out in proportion.
+    pub costs: Option<&'a dyn Costs>,
+    /// Languages that are wanted; none are named where all may be.
+    pub languages: &'a [String],
+}
+
 /// Finds what need not be there; sizes are ordered in a measure.
 #[must_use]
-pub fn waste(
-    lens: &Lens<'_>,
-    texts: &dyn Texts,
-    languages: &[String],
-    wanted: &Wanted,
-    measure: Measure,
-) -> Waste {
+pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure) -> Waste {
     let record = lens.record;
-    let ground =
-        Ground { lens, texts, languages, network: Network::of(record), apart: apart(record) };
-    let mut findings = Vec::new();
-    let mut union: BTreeMap<usize, CellSet> = BTreeMap::new();
-    let mut all = CellSet::default();
+    let ground = Ground {
+        lens,
+        texts: aids.texts,
+        languages: aids.languages,
+        network: Network::of(record),
+        apart: apart(record),
+        liveness: OnceLock::new(),
+    };
+    let mut all_found: Vec<(Kind, Found, BTreeMap<usize, Stock>)> = Vec::new();
     for (kind, find) in ALL {
         if !wanted.kinds.is_empty() && !wanted.kinds.contains(&kind) {
             continue;
@@ -245,31 +283,75 @@ pub fn waste(
         for mut found in find(&ground) {
             if let Some(within) = &wanted.within {
                 found.cells = found.cells.and(within);
+                found.spans = found.spans.within(record, within);
             }
             let by_entry = by_entry(&ground, &mut found, wanted.within.as_ref());
-            let finding = finding(&ground, kind, found, &by_entry);
-            let most = finding.by_entry.iter().map(|share| share.sizes.get(measure)).max();
-            if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
-                continue;
-            }
-            all = all.or(&finding.cells);
-            for (entry, cells) in by_entry {
-                let known = union.remove(&entry).unwrap_or_default();
-                union.insert(entry, known.or(&cells));
-            }
-            findings.push(finding);
+            all_found.push((kind, found, by_entry));
         }
     }
+    let spans = all_found.iter().map(|(_, found, _)| &found.spans);
+    let prices = Prices::new(record, aids.costs, spans);
+    let mut findings = Vec::new();
+    let mut union: BTreeMap<usize, Stock> = BTreeMap::new();
+    let mut all = Stock::default();
+    for (kind, found, by_entry) in all_found {
+        let finding = finding(&ground, &prices, kind, found, &by_entry);
+        let most = finding.by_entry.iter().map(|share| share.sizes.get(measure)).max();
+        if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
+            continue;
+        }
+        all = all.or(&finding.cells, &finding.spans);
+        for (entry, stock) in by_entry {
+            let known = union.remove(&entry).unwrap_or_default();
+            union.insert(entry, known.or(&stock.cells, &stock.spans));
+        }
+        findings.push(finding);
+    }
     findings.retain(|finding| {
-        finding.kind == Kind::WrongEnvironment || finding.cells.iter().next().is_some()
+        finding.kind == Kind::WrongEnvironment
+            || !finding.spans.is_empty()
+            || finding.cells.iter().next().is_some()
     });
     let gain = |finding: &Finding| {
         let startup = finding.by_entry.first().map_or(0, |share| share.sizes.get(measure));
         (startup, finding.recoverable.get(measure))
     };
     findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
-    let at_startup = shares(&ground, &union, measure);
-    Waste { at_startup, recoverable: lens.amount(&all).sizes(), findings }
+    let at_startup = shares(&ground, &prices, &union, measure);
+    let recoverable = all.amount(lens, &prices).sizes();
+    Waste { at_startup, recoverable, findings, prices }
+}
+
+impl Waste {
+    /// What stretches of some findings come to together, beside cells.
+    pub(crate) fn stretches(
+        &self,
+        lens: &Lens<'_>,
+        findings: &[Finding],
+        cells: &CellSet,
+    ) -> Amount {
+        let joined = findings.iter().fold(Spans::default(), |all, one| all.or(&one.spans));
+        self.prices.amount(lens.record, &joined, cells)
+    }
+}
+
+/// Bytes of a build: whole cells, and stretches that are less.
+#[derive(Clone, Default)]
+struct Stock {
+    cells: CellSet,
+    spans: Spans,
+}
+
+impl Stock {
+    fn or(self, cells: &CellSet, spans: &Spans) -> Self {
+        Self { cells: self.cells.or(cells), spans: self.spans.or(spans) }
+    }
+
+    fn amount(&self, lens: &Lens<'_>, prices: &Prices) -> Amount {
+        let mut amount = lens.amount(&self.cells);
+        amount += prices.amount(lens.record, &self.spans, &self.cells);
+        amount
+    }
 }
 
 /// Files that are copies on purpose: for old browsers, and for workers, which share nothing.
@@ -294,20 +376,22 @@ fn by_entry(
     ground: &Ground<'_>,
     found: &mut Found,
     within: Option<&CellSet>,
-) -> BTreeMap<usize, CellSet> {
+) -> BTreeMap<usize, Stock> {
     let lens = ground.lens;
+    let stock = |(entry, cells)| (entry, Stock { cells, spans: Spans::default() });
     if let Some(known) = found.by_entry.take() {
         let kept = known.into_iter().map(|(entry, cells)| match within {
             Some(within) => (entry, cells.and(within)),
             None => (entry, cells),
         });
-        return kept.filter(|(_, cells)| cells.iter().next().is_some()).collect();
+        return kept.filter(|(_, cells)| cells.iter().next().is_some()).map(stock).collect();
     }
     let mut shares = BTreeMap::new();
     for (entry, reach) in lens.reach.iter().enumerate() {
         let cells = found.cells.clone().and(&lens.files(reach.startup.iter().copied()));
-        if cells.iter().next().is_some() {
-            shares.insert(entry, cells);
+        let spans = found.spans.of(|file| reach.startup.contains(&file));
+        if !spans.is_empty() || cells.iter().next().is_some() {
+            shares.insert(entry, Stock { cells, spans });
         }
     }
     shares
@@ -315,13 +399,14 @@ fn by_entry(
 
 fn shares(
     ground: &Ground<'_>,
-    by_entry: &BTreeMap<usize, CellSet>,
+    prices: &Prices,
+    by_entry: &BTreeMap<usize, Stock>,
     measure: Measure,
 ) -> Vec<EntryShare> {
     let lens = ground.lens;
-    let share = |(&entry, cells): (&usize, &CellSet)| EntryShare {
+    let share = |(&entry, stock): (&usize, &Stock)| EntryShare {
         entry: lens.record.entries[entry].name.clone(),
-        sizes: lens.amount(cells).sizes(),
+        sizes: stock.amount(lens, prices).sizes(),
     };
     let mut shares: Vec<EntryShare> = by_entry.iter().map(share).collect();
     shares.sort_by(|a, b| {
@@ -332,45 +417,57 @@ fn shares(
 
 fn finding(
     ground: &Ground<'_>,
+    prices: &Prices,
     kind: Kind,
     found: Found,
-    by_entry: &BTreeMap<usize, CellSet>,
+    by_entry: &BTreeMap<usize, Stock>,
 ) -> Finding {
     let lens = ground.lens;
     let names: Vec<String> = found.names.into_iter().collect();
     let digest = blake3::hash(names.join("\n").as_bytes()).to_hex();
-    let by_entry = shares(ground, by_entry, Measure::Emitted);
+    let by_entry = shares(ground, prices, by_entry, Measure::Emitted);
+    let whole = Stock { cells: found.cells, spans: found.spans };
     Finding {
         id: format!("{}:{}", kind.name(), &digest[..8]),
         kind,
         title: found.title,
         paths: names,
         bound: found.bound,
-        recoverable: lens.amount(&found.cells).sizes(),
+        recoverable: whole.amount(lens, prices).sizes(),
         at: by_entry.first().map(|share| share.entry.clone()),
         by_entry,
         cause: found.cause,
         advice: found.advice,
         waived: None,
-        places: places(lens.record, &found.cells),
-        cells: found.cells,
+        places: places(lens.record, &whole),
+        cells: whole.cells,
+        spans: whole.spans,
     }
 }
 
-/// Where cells stand, in the order of files.
-fn places(record: &Record, cells: &CellSet) -> Vec<Span> {
-    let runs = record.runs.iter().filter(|run| cells.has(run.cell));
-    runs.map(|run| Span {
+/// Where it stands, in the order of files.
+fn places(record: &Record, stock: &Stock) -> Vec<Span> {
+    let runs = record.runs.iter().filter(|run| stock.cells.has(run.cell));
+    let whole = runs.map(|run| Span {
         file: record.file(record.cells[run.cell.at()].file).path.clone(),
         start: run.start,
         length: run.length,
-    })
-    .collect()
+    });
+    let parts = stock.spans.iter().map(|(file, range)| Span {
+        file: record.file(file).path.clone(),
+        start: range.start,
+        length: range.end - range.start,
+    });
+    whole.chain(parts).collect()
 }
 
 impl Ground<'_> {
     fn record(&self) -> &Record {
         self.lens.record
+    }
+
+    fn liveness(&self) -> &Liveness {
+        self.liveness.get_or_init(|| liveness(self.record(), self.texts))
     }
 }
 

@@ -13,6 +13,7 @@
 //! ```
 
 pub mod at_once;
+pub mod declarations;
 pub mod functions;
 mod nesting;
 mod parse;

@@ -235,6 +235,8 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// Declarations that nothing uses.
+    DeadDeclaration,
 }
 
 #[derive(Debug, Args)]

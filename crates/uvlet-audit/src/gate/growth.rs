@@ -130,7 +130,7 @@ impl Judge<'_, '_> {
             }
             Scope::Waste(kind) => {
                 let texts = self.aids.texts_of_base;
-                let (cells, _) = self.unwaived(base, texts, *kind, budget.measure);
+                let (cells, ..) = self.unwaived(base, texts, *kind, budget.measure);
                 Earlier { least: cells.clone(), most: cells.clone(), cells, is_new: false }
             }
         })

@@ -14,6 +14,7 @@ use crate::{
     attribute::{By, RowKind, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
     selector::{self, Missing, Renamed, Selection, SelectorError},
+    waste,
     why::Network,
 };
 
@@ -41,6 +42,8 @@ struct Subject {
     cells: CellSet,
     least: CellSet,
     most: CellSet,
+    /// Bytes of what is less than a cell.
+    besides: u64,
     /// Why it cannot be judged, whatever it weighs.
     obstacles: Vec<Reason>,
 }
@@ -57,19 +60,20 @@ impl Judge<'_, '_> {
                 self.remark(budget, &found);
                 let Selection { cells, least, most, .. } = found;
                 self.grow(budget, None, [&cells, &least, &most])?;
-                self.hold(budget, Subject { item: None, cells, least, most, obstacles });
+                self.hold(
+                    budget,
+                    Subject { item: None, cells, least, most, besides: 0, obstacles },
+                );
             }
             Scope::Waste(kind) => {
-                let (cells, reasons) =
+                let (cells, besides, reasons) =
                     self.unwaived(self.lens, self.aids.texts, *kind, budget.measure);
+                let obstacles = self.lack_of_texts(*kind);
                 let sources = self.sources(&cells, budget.measure);
                 let before = self.rows.len();
                 let (least, most) = (cells.clone(), cells.clone());
                 self.grow(budget, None, [&cells, &least, &most])?;
-                self.hold(
-                    budget,
-                    Subject { item: None, cells, least, most, obstacles: Vec::new() },
-                );
+                self.hold(budget, Subject { item: None, cells, least, most, besides, obstacles });
                 for row in &mut self.rows[before..] {
                     row.because.extend(reasons.iter().cloned());
                     row.sources.clone_from(&sources);
@@ -91,11 +95,22 @@ impl Judge<'_, '_> {
                     let selector::Item { name, cells, least, most } = item;
                     let (item, obstacles) = (Some(name), obstacles.clone());
                     self.grow(budget, item.as_deref(), [&cells, &least, &most])?;
-                    self.hold(budget, Subject { item, cells, least, most, obstacles });
+                    self.hold(budget, Subject { item, cells, least, most, besides: 0, obstacles });
                 }
             }
         }
         Ok(())
+    }
+
+    /// Whether findings of a kind can be found at all.
+    fn lack_of_texts(&self, kind: waste::Kind) -> Vec<Reason> {
+        let mut files = (0..self.lens.record.files.len()).map(FileId::new);
+        if !kind.needs_texts() || files.any(|id| self.aids.texts.emitted(id).is_some()) {
+            return Vec::new();
+        }
+        let message = "the record holds no texts, in which it would be found; make it with \
+                       --with-texts, or name the build's folder";
+        vec![Reason { code: "no-texts".to_owned(), message: message.to_owned() }]
     }
 
     /// Paths of the heaviest modules.
@@ -209,7 +224,7 @@ impl Judge<'_, '_> {
             true => Estimates::AreTaken,
             false => Estimates::AreDoubted,
         };
-        let Subject { item, cells, least, most, obstacles } = subject;
+        let Subject { item, cells, least, most, besides, obstacles } = subject;
         // Whether anything is there at all is a question of emitted bytes.
         let is_ban = matches!(budget.scope, Scope::Absent(_));
         let measure = if is_ban { Measure::Emitted } else { budget.measure };
@@ -218,7 +233,9 @@ impl Judge<'_, '_> {
             bounds.most -= bounds.nobodys.min(bounds.most - bounds.least);
             bounds.nobodys = 0;
         }
-        let is = self.lens.amount(&cells).bytes(measure);
+        bounds.least += besides;
+        bounds.most += besides;
+        let is = self.lens.amount(&cells).bytes(measure) + besides;
         let heaviest: Vec<Heavy> =
             attribute(self.lens, By::Package, &cells, None, Sort::Heaviest(measure))
                 .rows

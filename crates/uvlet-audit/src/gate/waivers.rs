@@ -105,20 +105,22 @@ pub fn accept(findings: &mut [Finding], waivers: &[Waiver], today: Date, measure
 }
 
 impl Judge<'_, '_> {
-    /// What the findings of a kind that no exception takes come to together in a build, and what is
-    /// to be said of the others.
+    /// What the findings of a kind that no exception takes come to together in a build: cells, bytes of
+    /// what is less than a cell, and what is to be said of the others.
     pub(super) fn unwaived(
         &mut self,
         lens: &Lens<'_>,
         texts: &dyn Texts,
         kind: waste::Kind,
         measure: Measure,
-    ) -> (CellSet, Vec<Reason>) {
+    ) -> (CellSet, u64, Vec<Reason>) {
         let (waivers, today) = (self.aids.waivers, self.aids.today);
         let mut reasons = Vec::new();
         let mut left = Vec::new();
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
-        for finding in waste(lens, texts, self.aids.languages, &wanted, measure).findings {
+        let (costs, languages) = (self.aids.costs, self.aids.languages);
+        let mut found = waste(lens, waste::Aids { texts, costs, languages }, &wanted, measure);
+        for finding in std::mem::take(&mut found.findings) {
             let about: Vec<usize> = (0..waivers.len())
                 .filter(|&at| matches!(&waivers[at].about, About::Finding(id) if *id == finding.id))
                 .collect();
@@ -148,7 +150,9 @@ impl Judge<'_, '_> {
                 reasons.push(Reason { code: "waived".to_owned(), message });
             }
         }
-        (left.iter().flat_map(|finding| finding.cells.iter()).collect(), reasons)
+        let cells: CellSet = left.iter().flat_map(|finding| finding.cells.iter()).collect();
+        let besides = found.stretches(lens, &left, &cells).bytes(measure);
+        (cells, besides, reasons)
     }
 
     /// Lets the exceptions of budgets stand, and says which were of no use.

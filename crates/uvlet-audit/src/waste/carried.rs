@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner};
 
-use super::{Bound, Found, Ground};
+use super::{Bound, Found, Ground, Spans};
 use crate::{
     lens::{CellSet, Lens},
     why::Network,
@@ -42,6 +42,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{path} brings {} code that it does not use, mostly {kin}", entries.join(", ")),
             names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
             cells,
+            spans: Spans::default(),
             bound: Bound::Exact,
             by_entry: Some(by_entry),
             cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),

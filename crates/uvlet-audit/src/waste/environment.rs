@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, FileId, Kind, Mode, ModuleId};
 
-use super::{Bound, Found, Ground, cells_of_modules, counted};
+use super::{Bound, Found, Ground, Spans, cells_of_modules, counted};
 
 /// Packages that stand in for modules of Node.js.
 const STAND_INS: [&str; 20] = [
@@ -87,6 +87,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is there in its development edition"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
+            spans: Spans::default(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
@@ -98,6 +99,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} stands in for what Node.js has"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
+            spans: Spans::default(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
@@ -109,6 +111,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is a package for servers"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
+            spans: Spans::default(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
@@ -162,6 +165,7 @@ fn switches(ground: &Ground<'_>) -> Option<Found> {
         cause: format!("the build did not replace it, first in {first}"),
         names: places.into_iter().map(|(path, _)| path).collect(),
         cells: crate::lens::CellSet::default(),
+        spans: Spans::default(),
         bound: Bound::AtMost,
         by_entry: None,
         advice: "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves"

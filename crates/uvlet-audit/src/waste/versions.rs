@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, ModuleId, Package, PackageId};
 
-use super::{Bound, Found, Ground, cells_of_modules, counted};
+use super::{Bound, Found, Ground, Spans, cells_of_modules, counted};
 use crate::lens::CellSet;
 
 /// One install, with its bytes.
@@ -56,6 +56,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is there from {}{versions}", counted(installs.len(), "place")),
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
+            spans: Spans::default(),
             bound: Bound::AtMost,
             by_entry: Some(by_entry),
             cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),

@@ -6,8 +6,10 @@ use toml_edit::{DocumentMut, Item, Table, Value, value};
 use uvlet_audit::{
     gate::{Aids, Budget, BudgetRow, LimitKind, Scope, Verdict, gate},
     propose::{Headroom, Proposal, propose},
+    waste,
 };
-use uvlet_record::{SavedTexts, sizes::Measure};
+use uvlet_read::TracedCosts;
+use uvlet_record::{Costs, SavedTexts, sizes::Measure};
 use uvlet_view::{Units, plain};
 
 use super::{Measures, Opened, Wanted, gate::today, open, settings, with_groups};
@@ -30,7 +32,7 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     let usual = Config::none();
     let known = config.as_ref().unwrap_or(&usual);
     let measure = known.measure;
-    let Opened { record, texts, .. } = open(Wanted {
+    let Opened { record, texts, coder, .. } = open(Wanted {
         build: &arguments.build,
         config: config.as_ref(),
         measures: Measures { list: vec![measure], all: false },
@@ -38,7 +40,10 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
         sources: true,
     })?;
     let lens = with_groups(&record, config.as_ref())?;
-    let proposals = propose(&lens, &*texts, &known.languages, measure, headroom);
+    let costs = TracedCosts::new(&record, &*texts, &coder);
+    let (texts, costs) = (&*texts, Some(&costs as &dyn Costs));
+    let found = waste::Aids { texts, costs, languages: &known.languages };
+    let proposals = propose(&lens, found, measure, headroom);
     let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
     let old = read(&path)?;
     let mut document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
@@ -49,7 +54,8 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     }
     let no_texts = SavedTexts::default();
     let aids = Aids {
-        texts: &*texts,
+        texts,
+        costs,
         languages: &known.languages,
         texts_of_base: &no_texts,
         base: None,

@@ -3,8 +3,9 @@
 use uvlet_audit::{
     gate::accept,
     selector::{self, Selector},
-    waste::{self, Wanted, waste},
+    waste::{self, Aids, Wanted, waste},
 };
+use uvlet_read::TracedCosts;
 use uvlet_view::{markdown, table};
 
 use super::{
@@ -28,7 +29,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let min = min.map_err(|error| Failure::Usage(format!("--min: {error}")))?.unwrap_or(0);
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, measures, texts, .. } = open(ToOpen {
+    let Opened { record, measures, texts, coder, .. } = open(ToOpen {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -51,10 +52,13 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         Kind::WholeFamily => waste::Kind::WholeFamily,
         Kind::CarriedAlong => waste::Kind::CarriedAlong,
         Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
+        Kind::DeadDeclaration => waste::Kind::DeadDeclaration,
     });
     let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
-    let mut answer = waste(&lens, &*texts, &languages, &wanted, measures[0]);
+    let costs = TracedCosts::new(&record, &*texts, &coder);
+    let aids = Aids { texts: &*texts, costs: Some(&costs), languages: &languages };
+    let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);
     let notices = wording::notices(&record.notices);

@@ -53,6 +53,10 @@ pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<
             let message = "`kind(map)` takes no `grow_at_most`; forbid it, or set `at_most`";
             return Err(table.wrong_at("grow_at_most", message));
         }
+        (Scope::Waste(kind), ..) if kind.needs_texts() && grow_at_most.is_some() => {
+            let message = format!("`{}` takes no `grow_at_most`; set `at_most`", kind.name());
+            return Err(table.wrong_at("grow_at_most", &message));
+        }
         (_, Some(at_most), Some(warn_above)) if warn_above > at_most => {
             return Err(table.wrong_at(
                 "warn_above",

@@ -11,6 +11,7 @@ use uvlet_audit::{
     gate::{Aids, Gate, gate},
     lens::Lens,
 };
+use uvlet_read::TracedCosts;
 use uvlet_record::{Notice, Record, Remark, SavedTexts, Texts, sizes::Measure};
 use uvlet_view::markdown::EntryFold;
 
@@ -182,7 +183,7 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
         })
     };
     let format = if for_programs { Format::Json } else { Format::Table };
-    let Opened { path, record, texts, .. } = opened(&arguments.build, format)?;
+    let Opened { path, record, texts, coder, .. } = opened(&arguments.build, format)?;
     let base = match base {
         Some(path) => {
             let build = cli::Build {
@@ -201,8 +202,10 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
     let base_lens =
         base.as_ref().map(|base| with_groups(&base.record, Some(config))).transpose()?;
     let no_texts = SavedTexts::default();
+    let costs = TracedCosts::new(&record, &*texts, &coder);
     let aids = Aids {
         texts: &*texts,
+        costs: Some(&costs),
         languages: &config.languages,
         texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
         base: base_lens.as_ref(),

@@ -1,0 +1,83 @@
+//! What sources declare at their tops, by place.
+
+use std::{
+    collections::HashMap,
+    sync::{Arc, Mutex},
+};
+
+use uvlet_record::{ModuleId, Place, Texts};
+use uvlet_script::declarations::{SourceDeclaration, declared_in_source};
+
+/// Declarations of a module by line and column in UTF-16 code units, both from 0.
+type Places = HashMap<(u32, u32), SourceDeclaration>;
+
+/// Sources that were looked at.
+pub struct Sources<'t> {
+    texts: &'t dyn Texts,
+    known: Mutex<HashMap<ModuleId, Arc<Places>>>,
+}
+
+impl<'t> Sources<'t> {
+    pub fn new(texts: &'t dyn Texts) -> Self {
+        Self { texts, known: Mutex::default() }
+    }
+
+    /// What is declared at a place: there its name stands, or it begins.
+    pub fn declaration(&self, place: Place) -> Option<SourceDeclaration> {
+        let known = self.known.lock().ok()?.get(&place.module).cloned();
+        let places = match known {
+            Some(places) => places,
+            None => {
+                let places = Arc::new(self.read(place.module));
+                self.known.lock().ok()?.insert(place.module, Arc::clone(&places));
+                places
+            }
+        };
+        places.get(&(place.line, place.column)).cloned()
+    }
+
+    fn read(&self, module: ModuleId) -> Places {
+        let Some(text) = self.texts.source(module) else { return Places::new() };
+        let Ok(declared) = declared_in_source(&text) else { return Places::new() };
+        let lines = Lines::new(&text);
+        let mut places = Places::new();
+        for one in declared {
+            places.insert(lines.place(one.start), one.clone());
+            places.insert(lines.place(one.head.start), one);
+        }
+        places
+    }
+}
+
+/// Where lines of a text begin. Line ends are those of ECMA-426: what JavaScript takes for one.
+struct Lines<'t> {
+    text: &'t str,
+    starts: Vec<usize>,
+}
+
+impl<'t> Lines<'t> {
+    fn new(text: &'t str) -> Self {
+        let mut starts = vec![0];
+        let mut before = ' ';
+        for (at, c) in text.char_indices() {
+            if matches!(c, '\n' | '\r' | '\u{2028}' | '\u{2029}') {
+                let end = at + c.len_utf8();
+                match (before, c) {
+                    ('\r', '\n') => starts.pop(),
+                    _ => None,
+                };
+                starts.push(end);
+            }
+            before = c;
+        }
+        Self { text, starts }
+    }
+
+    /// Line and column in UTF-16 code units, from 0.
+    fn place(&self, at: usize) -> (u32, u32) {
+        let line = self.starts.partition_point(|start| *start <= at).saturating_sub(1);
+        let before = self.text.get(self.starts[line]..at).unwrap_or_default();
+        let column = before.encode_utf16().count();
+        (u32::try_from(line).unwrap_or(u32::MAX), u32::try_from(column).unwrap_or(u32::MAX))
+    }
+}
