@@ -168,7 +168,8 @@ fn follow(
     for node in &declared.nodes {
         let place = at(&origins, node.head as u64).and_then(|segment| segment.origin);
         let source = place.and_then(|place| sources.declaration(place));
-        let is_free = source.as_ref().is_some_and(|source| source.is_believed);
+        let is_free =
+            source.as_ref().is_some_and(|source| source.is_believed && source.effect.is_none());
         effects.push(node.effect.filter(|_| !is_free));
         believed.push(node.is_believed || (node.effect.is_some() && is_free));
         heads.push(place.map(|place| {

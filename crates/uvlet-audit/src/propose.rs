@@ -59,9 +59,7 @@ pub fn propose(
     headroom: Headroom,
 ) -> Vec<Proposal> {
     let record = lens.record;
-    let weigh = |files: &[FileId]| {
-        lens.amount(&lens.files(files.iter().copied())).bytes(measure)
-    };
+    let weigh = |files: &[FileId]| lens.amount(&lens.files(files.iter().copied())).bytes(measure);
     let mut proposals = Vec::new();
     let mut add = |name: String, key: &'static str, what: String, is: u64| {
         proposals.push(Proposal { name, key, what, is, at_most: headroom.above(is) });

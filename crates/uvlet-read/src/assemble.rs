@@ -381,6 +381,12 @@ impl Build<'_> {
         if let Some(site) = &read.site {
             urls = urls.served(&site.served);
         }
+        for id in entries::pages::modules(&accounts.files, inspected, &urls) {
+            let format = &mut accounts.files[id.at()].format;
+            if *format == Format::Classic {
+                *format = Format::Es;
+            }
+        }
         let mut pages = entries::pages::asked(&accounts.files, inspected, &urls, notices);
         for page in &mut pages {
             accounts.files[page.id.at()].elsewhere = std::mem::take(&mut page.elsewhere);

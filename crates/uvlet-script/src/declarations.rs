@@ -138,7 +138,8 @@ pub struct SourceDeclaration {
 /// When it cannot be parsed.
 pub fn declared_in_source(text: &str) -> Result<Vec<SourceDeclaration>, Unparsed> {
     read(text, Dialect::Source, |script| {
-        let semantic = SemanticBuilder::new().with_build_nodes(true).build(&script.program).semantic;
+        let semantic =
+            SemanticBuilder::new().with_build_nodes(true).build(&script.program).semantic;
         let collected = collect::collect(script, &semantic, true);
         collected.in_source()
     })

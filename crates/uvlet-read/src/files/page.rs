@@ -25,6 +25,9 @@ pub struct Page {
     pub base: Option<String>,
     /// What arrives at startup, in order.
     pub asks: Vec<Ask>,
+    /// Of that, scripts that run as modules, and those that run as plain scripts.
+    pub modules: Vec<Ask>,
+    pub plain: Vec<Ask>,
     /// What only browsers without modules fetch.
     pub legacy: Vec<Ask>,
     /// What arrives later without being asked for by code.
@@ -339,6 +342,8 @@ fn script(element: &Element, text: &str, page: &mut Page) {
     }
     let legacy = element.attr("nomodule").is_some() && !is_module;
     if let Some(url) = element.url("src") {
+        let kind = if is_module { &mut page.modules } else { &mut page.plain };
+        kind.push(ask(url.clone(), false));
         let list = if legacy { &mut page.legacy } else { &mut page.asks };
         list.push(ask(url, true));
         page.has_script = true;

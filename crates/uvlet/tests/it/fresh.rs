@@ -4,11 +4,12 @@ use std::{
     env, fs,
     path::Path,
     process::{Command, Output},
+    sync::LazyLock,
 };
 
 use serde_json::Value;
 
-use crate::support::{Folder, demo, uvlet};
+use crate::support::{Folder, demo, json, uvlet};
 
 /// Folders that are made anew.
 const MADE: [&str; 3] = ["node_modules", ".site", "builds"];
@@ -26,11 +27,12 @@ fn copy(from: &Path, to: &Path) {
     }
 }
 
-fn run(folder: &Path, program: &str, arguments: &[&str]) {
+fn run(folder: &Path, program: &str, arguments: &[&str]) -> String {
     let Output { status, stdout, stderr } =
         Command::new(program).current_dir(folder).args(arguments).output().unwrap();
-    let said = [stdout, stderr].map(|text| String::from_utf8_lossy(&text).into_owned()).concat();
-    assert!(status.success(), "{program} {arguments:?}: {said}");
+    let [said, wrong] = [stdout, stderr].map(|text| String::from_utf8_lossy(&text).into_owned());
+    assert!(status.success(), "{program} {arguments:?}: {said}{wrong}");
+    said
 }
 
 /// A build's record, but for what a bundler words differently from run to run: the lists in its
@@ -51,24 +53,31 @@ fn record(site: &Path, build: &str) -> Value {
     record
 }
 
-/// Needs npm and its registry: without npm it is left out, but where `UVLET_FRESH` is set, as in
-/// continuous integration.
-#[test]
-fn fresh_builds_give_the_committed_records() {
+/// The sample site in a folder of its own, with what its builds need; none without npm.
+static SITE: LazyLock<Option<Folder>> = LazyLock::new(|| {
     if Command::new("npm").arg("--version").output().is_err() {
         assert!(env::var_os("UVLET_FRESH").is_none(), "npm is needed to build the sample site");
-        return;
+        return None;
     }
     let folder = Folder::new();
     let fresh = folder.path().join("demo");
     copy(&demo(), &fresh);
+    run(&fresh, "npm", &["install", "--no-audit", "--no-fund", "--prefer-offline"]);
+    Some(folder)
+});
+
+/// Needs npm and its registry: without npm it is left out, but where `UVLET_FRESH` is set, as in
+/// continuous integration.
+#[test]
+fn fresh_builds_give_the_committed_records() {
+    let Some(folder) = &*SITE else { return };
+    let fresh = folder.path().join("demo");
     // The sample site uses the plugin that the program hands out.
     let plugin = folder.path().join("crates/uvlet/plugin");
     fs::create_dir_all(&plugin).unwrap();
     let plugin = plugin.join("uvlet-plugin.mjs");
     let said = uvlet(folder.path(), &["plugin", "-o", plugin.to_str().unwrap()]);
     assert_eq!(said.status, 0, "{}", said.err);
-    run(&fresh, "npm", &["install", "--no-audit", "--no-fund", "--prefer-offline"]);
     run(&fresh, "node", &["build.mjs"]);
     let mut builds = 0;
     for build in fs::read_dir(demo().join("builds")).unwrap().map(Result::unwrap) {
@@ -83,4 +92,47 @@ fn fresh_builds_give_the_committed_records() {
         builds += 1;
     }
     assert_eq!(builds, 13);
+}
+
+/// What is found is cut out of the scripts, which then say the same; nothing that is used is found.
+#[test]
+fn what_nothing_uses_can_be_cut_out() {
+    let Some(folder) = &*SITE else { return };
+    let patterns = folder.path().join("demo/patterns");
+    copy(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/patterns"), &patterns);
+    let built = run(&patterns, "node", &["bundle.mjs", "built"]);
+    let mut found = 0;
+    for name in built.lines() {
+        let build = patterns.join("built").join(name);
+        let answer = json(&build, &["waste", ".", "--kind", "dead-declaration"]);
+        let script = build.join("main.js");
+        let text = fs::read(&script).unwrap();
+        let mut cut = text.clone();
+        let findings = answer["findings"].as_array().unwrap();
+        let places = findings.iter().flat_map(|finding| finding["places"].as_array().unwrap());
+        let number =
+            |place: &Value, key: &str| usize::try_from(place[key].as_u64().unwrap()).unwrap();
+        let mut places: Vec<_> =
+            places.map(|place| (number(place, "start"), number(place, "length"))).collect();
+        places.sort_unstable();
+        places.dedup();
+        for (start, length) in places.into_iter().rev() {
+            cut.drain(start..start + length);
+        }
+        assert!(name.starts_with("vite") || cut.len() < text.len(), "{name}: nothing was found");
+        fs::write(build.join("cut.mjs"), cut).unwrap();
+        fs::write(build.join("whole.mjs"), text).unwrap();
+        let whole = run(&build, "node", &["whole.mjs"]);
+        assert!(whole.lines().count() > 60, "{name}: {whole}");
+        assert_eq!(run(&build, "node", &["cut.mjs"]), whole, "{name}");
+        // Other bundlers put values in the place of names, which then are of no use.
+        if name.starts_with("esbuild") {
+            let titles = findings.iter().map(|finding| finding["title"].as_str().unwrap());
+            let names = titles.flat_map(|title| title.rsplit(": ").next().unwrap().split(", "));
+            let names: Vec<&str> = names.collect();
+            assert!(names.iter().all(|name| name.starts_with("dead")), "{name}: {names:?}");
+            found += names.len();
+        }
+    }
+    assert!(found > 75, "{found}");
 }

@@ -39,6 +39,19 @@ pub fn asked(
     pages
 }
 
+/// Scripts that pages run as modules, and no page as a plain script: what they declare is theirs alone.
+pub fn modules(files: &[File], inspected: &[Inspected], urls: &Urls<'_>) -> BTreeSet<FileId> {
+    let mut found = [BTreeSet::new(), BTreeSet::new()];
+    for (file, page) in files.iter().zip(inspected) {
+        let Some(page) = page.page.as_ref() else { continue };
+        for (asks, found) in [&page.modules, &page.plain].into_iter().zip(&mut found) {
+            found.extend(resolve(file, page, asks, urls, &mut Vec::new(), &mut |_| {}));
+        }
+    }
+    let [modules, plain] = found;
+    modules.difference(&plain).copied().collect()
+}
+
 /// Entries of the pages.
 pub fn of_pages(files: &[File], pages: Vec<PageAsks>) -> Vec<Entry> {
     // Keyed by what is asked for, so that pages with equal sets fall together.
