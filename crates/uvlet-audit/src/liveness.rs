@@ -9,7 +9,7 @@ mod reach;
 mod sources;
 
 use std::{
-    collections::{BTreeMap, BTreeSet, HashMap},
+    collections::{BTreeMap, BTreeSet},
     ops::Range,
 };
 
@@ -52,15 +52,14 @@ pub enum What {
     Import,
 }
 
-/// A declaration that nobody uses and that stays since its evaluation may do something.
+/// A declaration that nobody uses and that stays since its evaluation, or that of another one that uses
+/// it, may do something.
 #[derive(Clone, Debug)]
 pub struct Kept {
-    /// The module that it comes from.
-    pub module: ModuleId,
-    /// What may happen.
-    pub effect: Effect,
-    /// Its bytes.
-    pub bytes: u64,
+    /// The declaration.
+    pub declaration: Dead,
+    /// What may happen, where it is its own evaluation.
+    pub effect: Option<Effect>,
 }
 
 /// What is known of a build.
@@ -124,16 +123,20 @@ pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
             let is_believed = one.believed[node];
             liveness.dead.push(Dead { file: one.file, what, name, module, ranges, is_believed });
         }
-        let all = one.declared.layout.cuts(&|node| !without_effects.has(at, node));
-        let mut bytes: HashMap<usize, u64> = HashMap::new();
-        for (node, range) in all {
-            *bytes.entry(node).or_default() += range.len() as u64;
-        }
-        for (node, effect) in one.effects.iter().enumerate() {
-            let (Some(effect), Some((module, _))) = (effect, &one.heads[node]) else { continue };
-            if let Some(&bytes) = bytes.get(&node) {
-                liveness.kept.push(Kept { module: *module, effect: *effect, bytes });
+        let is_kept = |node: usize| !without_effects.has(at, node);
+        let mut cuts: BTreeMap<usize, Vec<Range<u64>>> = BTreeMap::new();
+        for (node, range) in one.declared.layout.cuts(&is_kept) {
+            if !is_dead(node) {
+                cuts.entry(node).or_default().push(range.start as u64..range.end as u64);
             }
+        }
+        for (node, ranges) in cuts {
+            let Some(what) = what(&one.declared.nodes[node].kind) else { continue };
+            let Some((module, name)) = one.heads[node].clone() else { continue };
+            let module = Some(module);
+            let declaration =
+                Dead { file: one.file, what, name, module, ranges, is_believed: false };
+            liveness.kept.push(Kept { declaration, effect: one.effects[node] });
         }
     }
     liveness
@@ -143,7 +146,7 @@ fn what(kind: &NodeKind) -> Option<What> {
     Some(match kind {
         NodeKind::Function => What::Function,
         NodeKind::Class => What::Class,
-        NodeKind::Variable => What::Variable,
+        NodeKind::Variable | NodeKind::Statement => What::Variable,
         NodeKind::Member { .. } => What::Member,
         NodeKind::Import { .. } => What::Import,
     })
@@ -167,6 +170,14 @@ fn follow(
     let mut believed = Vec::with_capacity(declared.nodes.len());
     for node in &declared.nodes {
         let place = at(&origins, node.head as u64).and_then(|segment| segment.origin);
+        if node.kind == NodeKind::Statement {
+            // All that is left of a variable whose name nobody takes; any other statement just runs.
+            let left = place.and_then(|place| Some((place.module, sources.around(place)?)));
+            effects.push(node.effect);
+            believed.push(false);
+            heads.push(left);
+            continue;
+        }
         let source = place.and_then(|place| sources.declaration(place));
         let is_free =
             source.as_ref().is_some_and(|source| source.is_believed && source.effect.is_none());
@@ -197,12 +208,12 @@ fn opened(record: &Record, texts: &dyn Texts) -> Vec<FileId> {
         .collect();
     let pages = (0..record.files.len()).map(FileId::new);
     let pages: Vec<FileId> = pages.filter(|&id| record.file(id).kind == Kind::Page).collect();
+    // The word in a page's text is taken for code, too.
     let imports = |id: &FileId| {
-        let text = texts.emitted(*id);
-        let has = |word: &[u8]| {
-            text.as_ref().is_none_or(|text| memchr::memmem::find(text, word).is_some())
-        };
-        has(b"import(") || has(b"import{") || has(b"import {") || has(b" from ") || has(b"from\"")
+        let Some(text) = texts.emitted(*id) else { return true };
+        memchr::memmem::find_iter(&text, b"import").any(|at| {
+            matches!(text.get(at + 6), Some(b' ' | b'{' | b'(' | b'"' | b'\'' | b'*' | b'\n'))
+        })
     };
     let all_pages = pages.iter().any(imports);
     for entry in &record.entries {

@@ -50,23 +50,26 @@ pub enum Kind {
     WrongEnvironment,
     /// Declarations that nothing uses.
     DeadDeclaration,
+    /// Declarations that nothing uses and whose evaluation may do something.
+    KeptForEffect,
 }
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 6] = [
+    pub const ALL: [Self; 7] = [
         Self::CopiedModule,
         Self::SeveralVersions,
         Self::WholeFamily,
         Self::CarriedAlong,
         Self::WrongEnvironment,
         Self::DeadDeclaration,
+        Self::KeptForEffect,
     ];
 
     /// It can only be found in texts.
     #[must_use]
     pub fn needs_texts(self) -> bool {
-        self == Self::DeadDeclaration
+        matches!(self, Self::DeadDeclaration | Self::KeptForEffect)
     }
 
     /// The word for it.
@@ -79,6 +82,7 @@ impl Kind {
             Self::CarriedAlong => "carried-along",
             Self::WrongEnvironment => "wrong-environment",
             Self::DeadDeclaration => "dead-declaration",
+            Self::KeptForEffect => "kept-for-effect",
         }
     }
 }
@@ -103,13 +107,14 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 6] = [
+const ALL: [(Kind, Find); 7] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::WholeFamily, family::find),
     (Kind::CarriedAlong, carried::find),
     (Kind::WrongEnvironment, environment::find),
     (Kind::DeadDeclaration, dead::find),
+    (Kind::KeptForEffect, dead::find_kept),
 ];
 
 /// What is looked at.
@@ -134,6 +139,7 @@ struct Found {
     cells: CellSet,
     /// What is less than a cell.
     spans: Spans,
+    parts: Vec<Part>,
     bound: Bound,
     /// What an entry would start without; none where that is the cells in its startup.
     by_entry: Option<BTreeMap<usize, CellSet>>,
@@ -202,6 +208,8 @@ pub struct Finding {
     pub advice: String,
     /// The waiver that accepts it, if it is no larger than that allows and the day has not passed.
     pub waived: Option<Accepted>,
+    /// Of what is less than a module, each part, the largest first.
+    pub parts: Vec<Part>,
     /// Where it stands in emitted files, where positions are known.
     pub places: Vec<Span>,
     /// The bytes themselves: whole cells, and stretches that are less.
@@ -210,6 +218,19 @@ pub struct Finding {
     /// Stretches.
     #[serde(skip)]
     pub spans: Spans,
+}
+
+/// A declaration.
+#[derive(Clone, Debug, Serialize, JsonSchema)]
+pub struct Part {
+    /// Its name in the source.
+    pub name: String,
+    /// The module that it comes from.
+    pub module: Option<String>,
+    /// Its bytes in the emitted file.
+    pub emitted: u64,
+    /// The start of its text there.
+    pub text: String,
 }
 
 /// For how long a finding is accepted, and why.
@@ -439,6 +460,7 @@ fn finding(
         cause: found.cause,
         advice: found.advice,
         waived: None,
+        parts: found.parts,
         places: places(lens.record, &whole),
         cells: whole.cells,
         spans: whole.spans,

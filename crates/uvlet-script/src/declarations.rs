@@ -69,6 +69,8 @@ pub enum NodeKind {
     Class,
     /// A variable.
     Variable,
+    /// A call whose value nobody takes: perhaps all that is left of a variable.
+    Statement,
     /// A name of another script's.
     Import {
         /// The specifier.
@@ -118,6 +120,8 @@ fn of_script(script: &Script<'_>, is_module: bool) -> Declared {
 /// A top-level declaration of a source.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct SourceDeclaration {
+    /// It is a variable.
+    pub is_variable: bool,
     /// Its name.
     pub name: String,
     /// Bytes of the name.

@@ -237,6 +237,8 @@ pub enum Kind {
     WrongEnvironment,
     /// Declarations that nothing uses.
     DeadDeclaration,
+    /// Declarations that nothing uses, but whose evaluation may do something.
+    KeptForEffect,
 }
 
 #[derive(Debug, Args)]

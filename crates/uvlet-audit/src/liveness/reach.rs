@@ -83,7 +83,10 @@ impl<'f> Graph<'f> {
                         graph.members.entry((script, *of)).or_default().push((script, node));
                         graph.keys.insert(((script, *of), key), (script, node));
                     }
-                    NodeKind::Function | NodeKind::Class | NodeKind::Variable => {}
+                    NodeKind::Function
+                    | NodeKind::Class
+                    | NodeKind::Variable
+                    | NodeKind::Statement => {}
                 }
             }
             for request in &one.declared.hands_on {
@@ -158,7 +161,7 @@ impl<'f> Graph<'f> {
             }
             for (node, known) in one.declared.nodes.iter().enumerate() {
                 let is_declared =
-                    matches!(known.kind, NodeKind::Function | NodeKind::Class | NodeKind::Variable);
+                    !matches!(known.kind, NodeKind::Import { .. } | NodeKind::Member { .. });
                 // What no segment names is not told apart with certainty.
                 let is_unknown = one.heads[node].is_none();
                 let runs = with_effects && one.effects[node].is_some();

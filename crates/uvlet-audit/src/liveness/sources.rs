@@ -8,8 +8,17 @@ use std::{
 use uvlet_record::{ModuleId, Place, Texts};
 use uvlet_script::declarations::{SourceDeclaration, declared_in_source};
 
-/// Declarations of a module by line and column in UTF-16 code units, both from 0.
-type Places = HashMap<(u32, u32), SourceDeclaration>;
+/// Line and column in UTF-16 code units, both from 0.
+type At = (u32, u32);
+
+/// Declarations of a module.
+#[derive(Default)]
+struct Places {
+    /// By where their names stand, and where they begin.
+    exact: HashMap<At, SourceDeclaration>,
+    /// Names of variables with where they begin and end, in order.
+    variables: Vec<(At, At, String)>,
+}
 
 /// Sources that were looked at.
 pub struct Sources<'t> {
@@ -24,27 +33,42 @@ impl<'t> Sources<'t> {
 
     /// What is declared at a place: there its name stands, or it begins.
     pub fn declaration(&self, place: Place) -> Option<SourceDeclaration> {
-        let known = self.known.lock().ok()?.get(&place.module).cloned();
-        let places = match known {
-            Some(places) => places,
-            None => {
-                let places = Arc::new(self.read(place.module));
-                self.known.lock().ok()?.insert(place.module, Arc::clone(&places));
-                places
-            }
-        };
-        places.get(&(place.line, place.column)).cloned()
+        self.places(place.module)?.exact.get(&(place.line, place.column)).cloned()
+    }
+
+    /// The variable in whose declaration a place stands.
+    pub fn around(&self, place: Place) -> Option<String> {
+        let places = self.places(place.module)?;
+        let at = (place.line, place.column);
+        let before = places.variables.partition_point(|(start, ..)| *start <= at);
+        let (_, end, name) = places.variables.get(before.checked_sub(1)?)?;
+        (at < *end).then(|| name.clone())
+    }
+
+    fn places(&self, module: ModuleId) -> Option<Arc<Places>> {
+        let known = self.known.lock().ok()?.get(&module).cloned();
+        if known.is_some() {
+            return known;
+        }
+        let places = Arc::new(self.read(module));
+        self.known.lock().ok()?.insert(module, Arc::clone(&places));
+        Some(places)
     }
 
     fn read(&self, module: ModuleId) -> Places {
-        let Some(text) = self.texts.source(module) else { return Places::new() };
-        let Ok(declared) = declared_in_source(&text) else { return Places::new() };
+        let Some(text) = self.texts.source(module) else { return Places::default() };
+        let Ok(declared) = declared_in_source(&text) else { return Places::default() };
         let lines = Lines::new(&text);
-        let mut places = Places::new();
+        let mut places = Places::default();
         for one in declared {
-            places.insert(lines.place(one.start), one.clone());
-            places.insert(lines.place(one.head.start), one);
+            if one.is_variable {
+                let (start, end) = (lines.place(one.range.start), lines.place(one.range.end));
+                places.variables.push((start, end, one.name.clone()));
+            }
+            places.exact.insert(lines.place(one.start), one.clone());
+            places.exact.insert(lines.place(one.head.start), one);
         }
+        places.variables.sort();
         places
     }
 }

@@ -43,6 +43,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
             cells,
             spans: Spans::default(),
+            parts: Vec::new(),
             bound: Bound::Exact,
             by_entry: Some(by_entry),
             cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),

@@ -42,6 +42,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: group.iter().map(|copies| record.module(copies.module).path.clone()).collect(),
             cells,
             spans: Spans::default(),
+            parts: Vec::new(),
             bound: Bound::Exact,
             cause: cause(record, &files, in_one_visit),
             by_entry: Some(by_entry),

@@ -75,6 +75,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: [folder.to_owned()].into(),
             cells: owned.collect::<Vec<CellId>>().into_iter().collect(),
             spans: Spans::default(),
+            parts: Vec::new(),
             bound: if known { Bound::Exact } else { Bound::AtMost },
             by_entry: None,
             cause,

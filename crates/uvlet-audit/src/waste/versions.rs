@@ -57,6 +57,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
             spans: Spans::default(),
+            parts: Vec::new(),
             bound: Bound::AtMost,
             by_entry: Some(by_entry),
             cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),

@@ -99,6 +99,7 @@ impl Collected {
             .map(|(at, node)| {
                 let own = self.owned.iter().find(|(_, of)| *of == at);
                 SourceDeclaration {
+                    is_variable: node.kind == NodeKind::Variable,
                     head: node.head..node.head + node.name.len(),
                     start: self.starts[at],
                     range: own.map_or(0..0, |(range, _)| range.clone()),
@@ -488,7 +489,7 @@ impl<'e, 'a> Collector<'e, 'a> {
             let mut items = Vec::new();
             for part in parts {
                 let place = range(part.span());
-                let node = self.attached(part);
+                let node = self.attached(part).or_else(|| self.called(part));
                 if let Some(node) = node {
                     self.out.owned.push((place.clone(), node));
                 }
@@ -498,6 +499,19 @@ impl<'e, 'a> Collector<'e, 'a> {
                 self.list(items, Some(range(statement.span)), None);
             }
         }
+    }
+
+    /// A call whose value nobody takes.
+    fn called(&mut self, part: &'e Expression<'a>) -> Option<usize> {
+        let expression = part.get_inner_expression();
+        let is_function = |callee| function_body(callee).is_some();
+        match expression {
+            Expression::CallExpression(call) if !is_function(&call.callee) => {}
+            Expression::NewExpression(_) => {}
+            _ => return None,
+        }
+        let effect = self.effects.of(expression)?;
+        Some(self.node(NodeKind::Statement, "", range(part.span()), Some(effect)))
     }
 
     fn attached(&mut self, part: &'e Expression<'a>) -> Option<usize> {

@@ -79,9 +79,15 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
 /// All findings together.
 pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
     let findings = waste.findings.len();
+    let of = |sizes: &Sizes| sizes.get(screen.measure);
+    let sum: u64 = waste.findings.iter().map(|finding| of(&finding.recoverable)).sum();
+    let overlap = match of(&waste.recoverable) < sum {
+        true => " They overlap, so this is less than their sum.",
+        false => "",
+    };
     (findings > 1).then(|| {
         format!(
-            "{} together: {} of the build. They overlap, so this is less than their sum.",
+            "{} together: {} of the build.{overlap}",
             count(findings, "finding"),
             size(&waste.recoverable, screen)
         )
@@ -129,6 +135,22 @@ fn brief(finding: &Finding, screen: &Screen) -> String {
     text
 }
 
+/// The start of a text, in so many columns.
+fn shortened(text: &str, columns: usize) -> String {
+    let text = plain(text);
+    if width(&text) <= columns {
+        return text.into_owned();
+    }
+    let mut shown = String::new();
+    for c in text.chars() {
+        if width(&shown) + 2 > columns {
+            break;
+        }
+        shown.push(c);
+    }
+    format!("{shown}…")
+}
+
 /// Shows one finding with all that it stands on: the paths, and where their bytes are.
 #[must_use]
 pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
@@ -140,6 +162,24 @@ pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
     }
     if shown < finding.paths.len() {
         let more = finding.paths.len() - shown;
+        text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
+    }
+    if !finding.parts.is_empty() {
+        text.push_str(&format!("\n{}\n", bold("What nothing uses, with the start of its text:")));
+    }
+    for part in finding.parts.iter().take(LISTED) {
+        let size = screen.units.size(part.emitted);
+        let from = part.module.as_deref().unwrap_or_default();
+        let head = format!("  {size:>9}  {}  {}", plain(&part.name), dim(&plain(from)));
+        text.push_str(&format!("{head}\n"));
+        let start = part.text.split_whitespace().collect::<Vec<_>>().join(" ");
+        text.push_str(&format!(
+            "             {}\n",
+            shortened(&start, screen.columns().saturating_sub(13))
+        ));
+    }
+    if finding.parts.len() > LISTED {
+        let more = finding.parts.len() - LISTED;
         text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
     }
     let mut files: BTreeMap<&str, (u64, usize)> = BTreeMap::new();

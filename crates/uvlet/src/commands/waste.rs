@@ -53,6 +53,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         Kind::CarriedAlong => waste::Kind::CarriedAlong,
         Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
         Kind::DeadDeclaration => waste::Kind::DeadDeclaration,
+        Kind::KeptForEffect => waste::Kind::KeptForEffect,
     });
     let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();

@@ -364,7 +364,7 @@ fn outputs_hold_the_described_keys(
 ])]
 #[case(&["waste", "esbuild-before"], &[
     ("", "at_startup encoders findings notices recoverable uvlet"),
-    ("/findings", "advice at bound by_entry cause id kind places recoverable title waived where"),
+    ("/findings", "advice at bound by_entry cause id kind parts places recoverable title waived where"),
     ("/findings/0/by_entry", "entry sizes"),
 ])]
 #[case(&["compare", "esbuild-before", "esbuild-after", "--by", "module"], &[
