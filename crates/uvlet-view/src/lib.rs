@@ -10,6 +10,7 @@ pub mod junit;
 pub mod markdown;
 mod name;
 mod notice;
+pub mod page;
 pub mod sarif;
 pub mod table;
 pub mod units;

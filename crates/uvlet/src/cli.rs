@@ -101,6 +101,14 @@ pub enum Command {
         after_help = "Examples:\n  uvlet record dist -o main.json.zst\n  uvlet record dist --measure gzip,br -o main.json.zst\n  uvlet survey main.json.zst"
     )]
     Record(Record),
+    /// Write one page that shows the build to people who would rather look than read.
+    ///
+    /// One HTML file that asks for nothing from nowhere: bars for what each page fetches, a table that
+    /// a click or a search filters, why something is here, what need not be, promises, and what moved.
+    #[command(
+        after_help = "Examples:\n  uvlet report dist\n  uvlet report dist --against main.json.zst -o sizes.html\n  uvlet report dist --figure strata -o sizes.svg"
+    )]
+    Report(Report),
     /// Put what the gate wrote on a pull request: as a comment that is renewed, and a commit's status.
     ///
     /// FILE is the Markdown of `gate --write markdown=FILE`, or any other. Forge, project, pull request
@@ -379,6 +387,35 @@ pub struct Plugin {
     /// Write to this file, whole or not at all, instead of standard output.
     #[arg(short, long, value_name = "FILE")]
     pub output: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
+pub struct Report {
+    #[command(flatten)]
+    pub build: Build,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    /// Show what moved since this build: an output folder or a record.
+    #[arg(long, value_name = "BUILD")]
+    pub against: Option<PathBuf>,
+    /// Draw one figure alone, as SVG, to standard output or the file of -o.
+    #[arg(long, value_enum)]
+    pub figure: Option<Figure>,
+    /// Write to this file, whole or not at all [default: uvlet-LABEL.html].
+    #[arg(short, long, value_name = "FILE")]
+    pub output: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+/// A drawing of the page.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Figure {
+    /// A bar for what each entry starts with.
+    Strata,
+    /// What moved, to the left and right of a line.
+    Causes,
 }
 
 #[derive(Debug, Args)]

@@ -13,6 +13,7 @@ mod plugin;
 mod post;
 mod propose;
 mod record;
+mod report;
 mod survey;
 mod waste;
 mod why;
@@ -69,6 +70,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Record(arguments) => record::run(arguments),
         Command::Post(arguments) => post::run(arguments),
         Command::Config(arguments) => config::run(arguments),
+        Command::Report(arguments) => report::run(arguments),
         Command::Plugin(arguments) => plugin::run(arguments),
         Command::Demo(arguments) => demo::run(arguments),
         Command::Completions(arguments) => help::completions(arguments),

@@ -137,7 +137,7 @@ fn is_deferred(chain: &Chain) -> bool {
 }
 
 /// What a module does to another.
-fn verb(kind: EdgeKind) -> &'static str {
+pub(crate) fn verb(kind: EdgeKind) -> &'static str {
     match kind {
         EdgeKind::Static => "imports",
         EdgeKind::Reexport => "hands on",

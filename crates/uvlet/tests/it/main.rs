@@ -23,6 +23,7 @@ mod pages;
 mod post;
 mod propose;
 mod records;
+mod report;
 mod schema;
 mod selectors;
 mod settings;

@@ -1,0 +1,237 @@
+// The page: a selection, the table of what it comes to, and why something is here.
+
+"use strict";
+
+const build = unpack(JSON.parse(document.getElementById("data").textContent));
+const by = (id) => document.getElementById(id);
+const search = by("search");
+const body = by("rows");
+const MODULES = 100;
+const state = { selector: "everything", column: "bytes", down: true, open: new Set(), focus: null };
+
+/** An element with texts and elements in it: names are text and nothing else. */
+function element(tag, attributes = {}, ...inside) {
+  const made = document.createElement(tag);
+  for (const [name, value] of Object.entries(attributes)) if (value !== null) made.setAttribute(name, value);
+  made.append(...inside.filter((one) => one !== null));
+  return made;
+}
+
+/** Characters that hide or turn what is written, spelt out as in the program's own tables. */
+function plain(name) {
+  return name.replace(/[\p{Cc}\u00ad\u061c\ufeff\u200b-\u200f\u2028-\u202e\u2060-\u206f]/gu, (c) => `\\u{${c.codePointAt(0).toString(16)}}`);
+}
+
+function described(key) {
+  if (typeof key === "number") {
+    const one = build.packages[key];
+    return { name: one.name, version: one.version, kind: one.own ? "own" : "third", selector: `package(${quoted(one.name)})` };
+  }
+  const kind = { "(own)": "own", "(third-party)": "third", "(glue)": "glue", "(assets)": "assets" }[key] ?? "none";
+  return { name: key, version: null, kind, selector: key.slice(1, -1) };
+}
+
+function quoted(name) {
+  return /[()"']/.test(name) ? (name.includes('"') ? `'${name}'` : `"${name}"`) : name;
+}
+
+function startsOf(files, part) {
+  return build.entries.filter((entry) => entry[part].some((file) => files.has(file))).map((entry) => entry.names[0]);
+}
+
+function when(files) {
+  const at = startsOf(files, "startup");
+  const later = startsOf(files, "deferred").filter((name) => !at.includes(name));
+  const said = (names) => (names.length > 2 ? `${names.length} entries` : names.map(plain).join(", "));
+  return [at.length ? said(at) : null, later.length ? `later: ${said(later)}` : null].filter(Boolean).join("; ") || "nobody known";
+}
+
+function chunksOf(files) {
+  const names = [...new Set([...files].map((file) => build.chunks[build.files[file].chunk] ?? build.files[file].path))];
+  return names.length > 2 ? `${names.length} chunks` : names.map(plain).join(", ");
+}
+
+let chosen = null;
+let shown = [];
+let sum = 0;
+
+function row(one, most) {
+  const { name, version, kind } = described(one.key);
+  const count = typeof one.key === "number" || one.key === "(own)" || one.key === "(third-party)" ? modulesOf(one.key).length : 0;
+  const opens = count > 0 ? element("button", { class: "opens", type: "button", "aria-expanded": String(state.open.has(one.key)), "data-opens": String(one.key) }, `${count} ${count === 1 ? "module" : "modules"}`) : null;
+  const label = element("button", { class: "name", type: "button", "data-key": String(one.key) }, plain(name));
+  const chip = element("span", { class: `chip ${kind}`, "aria-hidden": "true" });
+  const share = sum ? (100 * one.bytes) / sum : 0;
+  const first = build.why[name]?.first ?? "";
+  const line = element("tr", { "data-row": String(one.key), class: state.focus === one.key ? "focus" : null },
+    element("td", { class: "what" }, chip, label, version ? element("span", { class: "sub" }, ` ${plain(version)}`) : null, opens),
+    element("td", { class: "num" }, size(one.bytes)),
+    element("td", { class: "num" }, `${share.toFixed(1)} %`),
+    element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * one.bytes) / most : 0}%` })),
+    element("td", { class: "soft" }, when(one.files)),
+    element("td", { class: "soft" }, chunksOf(one.files)),
+    element("td", { class: "soft" }, plain(first)));
+  return state.open.has(one.key) ? [line, ...moduleRows(one, most)] : [line];
+}
+
+/** Modules of a row that are in the selection, the heaviest first. */
+function modulesOf(key) {
+  const found = rows(build, chosen, (all, id) => (all.owners[id] >= 0 && owner(all, id) === key ? all.owners[id] : undefined));
+  return found;
+}
+
+function moduleRows(one, most) {
+  const all = modulesOf(one.key);
+  const { kind } = described(one.key);
+  const lines = all.slice(0, MODULES).map(({ key, bytes, files }) => element("tr", { class: "sub-row" },
+    element("td", { class: "what" }, plain(build.modules[key])),
+    element("td", { class: "num" }, size(bytes)),
+    element("td", { class: "num" }, `${(sum ? (100 * bytes) / sum : 0).toFixed(1)} %`),
+    element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * bytes) / most : 0}%` })),
+    element("td", { class: "soft" }, when(files)),
+    element("td", { class: "soft" }, chunksOf(files)),
+    element("td", {})));
+  if (all.length > MODULES) {
+    lines.push(element("tr", { class: "sub-row" }, element("td", { class: "what soft", colspan: "7" }, `${all.length - MODULES} more; a search narrows them down`)));
+  }
+  return lines;
+}
+
+function sorted(list) {
+  const text = { what: (one) => described(one.key).name, version: (one) => described(one.key).version ?? "", when: (one) => when(one.files), chunks: (one) => chunksOf(one.files), first: (one) => build.why[described(one.key).name]?.first ?? "" }[state.column];
+  const order = text ? (a, b) => text(a).localeCompare(text(b)) || b.bytes - a.bytes : (a, b) => a.bytes - b.bytes;
+  return list.toSorted((a, b) => (state.down && !text ? -1 : state.down ? -1 : 1) * order(a, b));
+}
+
+function draw() {
+  const list = sorted(shown);
+  const most = Math.max(0, ...list.map((one) => one.bytes));
+  body.replaceChildren(...list.flatMap((one) => row(one, most)));
+  for (const head of document.querySelectorAll("th[data-sort]")) {
+    const is = head.dataset.sort === state.column;
+    if (is) head.setAttribute("aria-sort", state.down ? "descending" : "ascending");
+    else head.removeAttribute("aria-sort");
+  }
+}
+
+/** Takes what is written as the selection. */
+function choose(text) {
+  let found;
+  let selector;
+  try {
+    selector = standsFor(build, text);
+    found = select(build, selector);
+  } catch (error) {
+    by("stands").textContent = plain(`${text}: ${error.message}`);
+    return;
+  }
+  state.selector = selector;
+  chosen = found;
+  shown = rows(build, chosen);
+  sum = total(build, chosen);
+  const all = total(build, chosen.map(() => 1));
+  by("sum").textContent = size(sum);
+  by("sum-of").textContent = selector === "everything" ? "everything" : "selection";
+  by("stands").replaceChildren(
+    `${size(sum)} of ${size(all)}`,
+    ...(selector === "everything" ? [] : [" are ", element("code", {}, plain(selector))]),
+  );
+  for (const segment of document.querySelectorAll(".seg[data-in]")) segment.setAttribute("aria-pressed", String(segment.dataset.in === selector));
+  draw();
+}
+
+function write(text) {
+  search.value = text;
+  const now = text === "" ? " " : `#in=${encodeURIComponent(text)}`;
+  history.replaceState(null, "", now === " " ? location.pathname + location.search : now);
+  choose(text);
+}
+
+/** Says why something is here. */
+function why(key) {
+  state.focus = key;
+  const { name, selector } = described(key);
+  const known = build.why[name];
+  const parts = [element("h2", {}, `Why is ${plain(name)} here?`)];
+  if (known?.chain.length) {
+    parts.push(element("ol", {}, element("li", {}, plain(known.entry), element("i", {}, known.when === "startup" ? " starts with" : " loads later")), ...known.chain.map(([module, how]) => element("li", {}, plain(module), element("i", {}, how ? ` ${how}` : "")))));
+  } else parts.push(element("p", {}, known ? "No chain to it is known: it lies in a file that is loaded." : "It is no package: nothing asks for it by name."));
+  if (known?.leaves.length) {
+    const said = known.leaves.slice(0, 4).map(([entry, bytes]) => `${plain(entry)} ${size(bytes)}`);
+    const more = known.leaves.length > 4 ? ` and ${known.leaves.length - 4} more` : "";
+    parts.push(element("p", {}, "Without it these would start with less: ", element("b", {}, said.join(", ")), more, "."));
+  }
+  const command = known ? `uvlet why ${build.shell} ${quoted(name)}` : `uvlet attribute ${build.shell} --by module --in '${selector}'`;
+  parts.push(element("p", {}, element("code", {}, command)));
+  by("why").replaceChildren(...parts);
+  for (const line of body.querySelectorAll("tr[data-row]")) line.classList.toggle("focus", line.dataset.row === String(key));
+}
+
+const keyOf = (text) => (/^\d+$/.test(text) ? Number(text) : text);
+
+body.addEventListener("click", (event) => {
+  const { opens, key } = event.target.closest("button")?.dataset ?? {};
+  if (opens !== undefined) {
+    const which = keyOf(opens);
+    if (!state.open.delete(which)) state.open.add(which);
+    draw();
+    body.querySelector(`[data-opens="${CSS.escape(opens)}"]`)?.focus();
+  }
+  if (key !== undefined) why(keyOf(key));
+});
+
+for (const head of document.querySelectorAll("th[data-sort] button")) {
+  head.addEventListener("click", () => {
+    const column = head.closest("th").dataset.sort;
+    state.down = state.column === column ? !state.down : column === "bytes";
+    state.column = column;
+    draw();
+  });
+}
+
+for (const segment of document.querySelectorAll(".seg[data-in]")) {
+  segment.addEventListener("click", () => {
+    write(segment.dataset.in === state.selector ? "" : segment.dataset.in);
+    if (segment.dataset.key !== undefined) why(keyOf(segment.dataset.key));
+  });
+}
+
+/** Arrows walk segments and rows. */
+document.addEventListener("keydown", (event) => {
+  const { target, key } = event;
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  if (key === "Escape") { write(""); return; }
+  if (key === "/" && target !== search) { event.preventDefault(); search.focus(); return; }
+  const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[key];
+  if (!step || target === search) return;
+  const isAcross = key === "ArrowRight" || key === "ArrowLeft";
+  let next = null;
+  if (target.classList.contains("seg")) {
+    const bars = [...document.querySelectorAll(".bar")].filter((bar) => bar.offsetParent !== null);
+    const inBar = [...target.parentElement.querySelectorAll(".seg[data-in]")];
+    const other = bars[bars.indexOf(target.parentElement) + step];
+    next = isAcross ? inBar[inBar.indexOf(target) + step] : other?.querySelector(".seg[data-in]");
+  } else if (!isAcross && target.classList.contains("name")) {
+    const names = [...body.querySelectorAll(".name")];
+    next = names[names.indexOf(target) + step];
+  }
+  if (next) { event.preventDefault(); next.focus(); }
+});
+
+let waiting = 0;
+search.addEventListener("input", () => {
+  clearTimeout(waiting);
+  waiting = setTimeout(() => write(search.value), 30);
+});
+by("clear").addEventListener("click", () => write(""));
+by("find").hidden = false;
+addEventListener("beforeprint", () => { for (const fold of document.querySelectorAll("details")) fold.open = true; });
+addEventListener("hashchange", () => fromAddress());
+function fromAddress() {
+  const named = /^#in=(.*)$/.exec(location.hash)?.[1];
+  if (named === undefined) return false;
+  try { search.value = decodeURIComponent(named); } catch { return false; }
+  choose(search.value);
+  return true;
+}
+if (!fromAddress()) choose("");

@@ -1,0 +1,127 @@
+//! The build as the page embeds it: files, entries, owners and what each piece costs, packed.
+
+use std::collections::BTreeMap;
+
+use serde_json::{Value, json};
+use uvlet_audit::{
+    lens::Lens,
+    why::{Moment, Why},
+};
+use uvlet_record::{FileId, ModuleId, Owner, sizes::Measure};
+
+use crate::{json::spelt, table::why::verb};
+
+/// Owners that are no modules.
+const GLUE: i64 = -1;
+const ASSET: i64 = -2;
+const NOBODY: i64 = -3;
+
+/// JSON that can stand in a script element: nothing in it ends the element.
+pub fn embedded(lens: &Lens<'_>, measure: Measure, whys: &[(String, Why)], shell: &str) -> String {
+    let record = lens.record;
+    let mut chunks: Vec<&str> = Vec::new();
+    let mut places: BTreeMap<&str, usize> = BTreeMap::new();
+    let files: Vec<Value> = record
+        .files
+        .iter()
+        .enumerate()
+        .map(|(at, file)| {
+            let chunk = lens.chunk_of(FileId::new(at)).map(|chunk| {
+                *places.entry(chunk.name.as_str()).or_insert_with(|| {
+                    chunks.push(&chunk.name);
+                    chunks.len() - 1
+                })
+            });
+            let source = file.source.map(|id| record.module(id).path.as_str());
+            let source = source.or_else(|| file.kind.is_asset().then_some(file.path.as_str()));
+            json!({"path": file.path, "kind": file.kind.name(), "chunk": chunk, "source": source})
+        })
+        .collect();
+    let ids = |ids: &[FileId]| ids.iter().map(|id| id.at()).collect::<Vec<_>>();
+    let entries: Vec<Value> = record
+        .entries
+        .iter()
+        .zip(&lens.reach)
+        .map(|(entry, reach)| {
+            let names: Vec<&String> = [&entry.name].into_iter().chain(&entry.aliases).collect();
+            json!({"names": names, "startup": ids(&reach.startup), "atOnce": ids(&reach.at_once),
+                   "deferred": ids(&reach.deferred)})
+        })
+        .collect();
+    let packages: Vec<Value> = record
+        .packages
+        .iter()
+        .map(|one| json!({"name": one.name, "version": one.version, "own": one.own}))
+        .collect();
+    // A path begins like the one before it.
+    let mut before = "";
+    let modules: Vec<Value> = record
+        .modules
+        .iter()
+        .enumerate()
+        .map(|(at, module)| {
+            let path = module.path.as_str();
+            let shared = shared(before, path);
+            before = path;
+            let package = module.package.map_or(-1, |id| i64::try_from(id.at()).unwrap_or(-1));
+            let third = record.is_third_party(Owner::Module(ModuleId::new(at)));
+            let units = path[..shared].encode_utf16().count();
+            json!([units, &path[shared..], package, u8::from(third)])
+        })
+        .collect();
+    let mut cells: Vec<Value> = Vec::with_capacity(record.cells.len() * 3);
+    for cell in &record.cells {
+        let owner = match cell.owner {
+            Owner::Module(id) => i64::try_from(id.at()).unwrap_or(NOBODY),
+            Owner::Glue => GLUE,
+            Owner::Asset => ASSET,
+            Owner::Unattributed => NOBODY,
+        };
+        cells.extend([json!(cell.file.at()), json!(owner), json!(cell.amount.units(measure))]);
+    }
+    let why: BTreeMap<&str, Value> =
+        whys.iter().map(|(name, why)| (name.as_str(), said(why, measure))).collect();
+    let data = json!({
+        "perByte": if measure == Measure::Emitted { 1 } else { 8 },
+        "files": files, "chunks": chunks, "entries": entries, "packages": packages,
+        "modules": modules, "cells": cells, "why": why, "shell": shell,
+    });
+    // An element ends at `</`, and a comment begins at `<!`.
+    spelt(&data.to_string()).replace('<', "\\u003c")
+}
+
+/// Bytes that two paths begin with, on a boundary of both.
+fn shared(a: &str, b: &str) -> usize {
+    let same = a.bytes().zip(b.bytes()).take_while(|(a, b)| a == b).count();
+    (0..=same).rev().find(|&at| a.is_char_boundary(at) && b.is_char_boundary(at)).unwrap_or(0)
+}
+
+/// The chain of a package, and what would start with less without it.
+fn said(why: &Why, measure: Measure) -> Value {
+    let chain = why.chains.iter().find(|chain| !chain.steps.is_empty());
+    let steps = chain.map(|chain| steps(chain.steps.as_slice())).unwrap_or_default();
+    let leaves: Vec<Value> = why
+        .at_startup
+        .iter()
+        .filter(|row| row.sizes.get(measure) > 0)
+        .map(|row| json!([row.entry, row.sizes.get(measure)]))
+        .collect();
+    let first = why.importers.first().map(|importer| importer.module.as_str());
+    json!({
+        "entry": chain.map(|chain| chain.entry.as_str()),
+        "when": chain.map(|chain| match chain.when {
+            Moment::Startup => "startup",
+            Moment::Deferred => "deferred",
+        }),
+        "chain": steps, "leaves": leaves, "first": first,
+    })
+}
+
+/// Each step with how it asks for the next one.
+pub fn steps(steps: &[uvlet_audit::why::Step]) -> Vec<(String, String)> {
+    let asks = |at: usize| -> String {
+        let Some(next) = steps.get(at + 1) else { return String::new() };
+        next.by.map(|kind| verb(kind).to_owned()).unwrap_or_default()
+    };
+    steps.iter().enumerate().map(|(at, step)| (step.module.clone(), asks(at))).collect()
+}

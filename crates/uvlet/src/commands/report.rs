@@ -1,0 +1,162 @@
+//! `uvlet report`.
+
+use std::path::PathBuf;
+
+use uvlet_audit::{
+    attribute::{By, RowKind, Sort, attribute},
+    compare::{Half, compare},
+    gate::{self, accept, gate},
+    survey::survey,
+    waste::{self, Wanted as WantedWaste, waste},
+    why::{self, Why, subject::Subject},
+};
+use uvlet_read::TracedCosts;
+use uvlet_record::{SavedTexts, Texts};
+use uvlet_view::{Units, page};
+
+use super::{Measures, Opened, Wanted, gate::today, measures, open, screen, settings, with_groups};
+use crate::{
+    cli::{Build, Figure, Format, Page, Report},
+    failure::{Failure, Status},
+    output, wording,
+};
+
+/// Packages whose chains the page holds.
+const WHYS: usize = 300;
+/// Modules times packages that chains are followed for: beyond, the heaviest packages alone.
+const EFFORT: usize = 300_000;
+
+pub fn run(arguments: &Report) -> Result<Status, Failure> {
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let mut wanted = measures(&arguments.measure, config);
+    // What promises are in is needed, too; the page shows the first.
+    let first = wanted.list[0];
+    for budget in config.iter().flat_map(|config| &config.budgets) {
+        if !wanted.list.contains(&budget.measure) {
+            wanted.list.push(budget.measure);
+        }
+    }
+    let opened = |build: &Build| {
+        let measures = Measures { list: wanted.list.clone(), all: wanted.all };
+        open(Wanted { build, config, measures, format: Format::Table, sources: true })
+    };
+    let Opened { path, record, texts, coder, .. } = opened(&arguments.build)?;
+    let base = match &arguments.against {
+        None => None,
+        Some(against) => Some(opened(&Build {
+            path: Some(against.clone()),
+            description: None,
+            label: None,
+            ..arguments.build.clone()
+        })?),
+    };
+    let lens = with_groups(&record, config)?;
+    let base_lens = base.as_ref().map(|base| with_groups(&base.record, config)).transpose()?;
+    let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
+    let screen = screen(&page_of(arguments), &[first]);
+    let surveyed = survey(&lens);
+    let compared = match (&base, &base_lens) {
+        (Some(base), Some(base_lens)) => {
+            let half = |lens, texts| Half {
+                lens,
+                texts,
+                cells: uvlet_audit::lens::Lens::cells(lens, |_, _| true),
+            };
+            let (before, after) = (half(base_lens, &*base.texts), half(&lens, &*texts));
+            Some(compare(&before, &after, &languages, &[first])?)
+        }
+        _ => None,
+    };
+    if let Some(figure) = arguments.figure {
+        let svg = match (figure, &compared) {
+            (Figure::Strata, _) => page::strata_figure(&lens, &surveyed, &screen),
+            (Figure::Causes, Some(compared)) => page::causes_figure(compared, &screen),
+            (Figure::Causes, None) => {
+                let said = "--figure causes draws what moved: name the build before by --against";
+                return Err(Failure::Usage(said.to_owned()));
+            }
+        };
+        output::write(&svg, arguments.output.as_deref(), arguments.color)?;
+        return Ok(Status::Held);
+    }
+    let costs = TracedCosts::new(&record, &*texts, &coder);
+    let aids = waste::Aids { texts: &*texts, costs: Some(&costs), languages: &languages };
+    let mut wasted = waste(&lens, aids, &WantedWaste::default(), first);
+    let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
+    accept(&mut wasted.findings, waivers, today(None), first);
+    let no_texts = SavedTexts::default();
+    let gated = match config.filter(|config| !config.budgets.is_empty()) {
+        None => None,
+        Some(config) => {
+            let aids = gate::Aids {
+                texts: &*texts,
+                costs: Some(&costs),
+                languages: &languages,
+                texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
+                base: base_lens.as_ref(),
+                waivers,
+                today: today(None),
+            };
+            let answer = gate(&lens, &config.budgets, config.strictness, aids)
+                .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+            Some(answer)
+        }
+    };
+    let all = lens.cells(|_, _| true);
+    let mut names: Vec<String> = Vec::new();
+    for row in attribute(&lens, By::Package, &all, None, Sort::Heaviest(first)).rows {
+        if row.row == RowKind::Package && !names.contains(&row.name) {
+            names.push(row.name);
+        }
+    }
+    names.truncate(WHYS.min(EFFORT / record.modules.len().max(1)).max(10));
+    let whys: Vec<(String, Why)> = names
+        .into_iter()
+        .filter_map(|name| {
+            let subject = Subject::find(&name, &lens).ok()?;
+            Some((name, why::why(&lens, &subject, &why::Wanted::default())))
+        })
+        .collect();
+    let notices = wording::notices(&record.notices);
+    let shell = quoted(&path.display().to_string());
+    let report = page::Report {
+        lens: &lens,
+        survey: &surveyed,
+        whys: &whys,
+        waste: &wasted,
+        gate: gated.as_ref(),
+        compare: compared.as_ref(),
+        notices: &notices,
+        shell: &shell,
+        version: env!("CARGO_PKG_VERSION"),
+    };
+    let html = page::report(&report, &screen);
+    let file = arguments.output.clone().unwrap_or_else(|| named(&record.label));
+    output::replace(&file, html.as_bytes())?;
+    let size = Units::default().size(html.len() as u64);
+    let said = format!("{} is written, {size}: open it in any browser.\n", file.display());
+    output::write(&said, None, arguments.color)?;
+    Ok(Status::Held)
+}
+
+/// How sizes read in the page.
+fn page_of(arguments: &Report) -> Page {
+    Page { units: Units::Kb, output: None, width: Some(80), color: arguments.color, brief: false }
+}
+
+/// A path as a shell takes it.
+fn quoted(path: &str) -> String {
+    let is_bare = path.chars().all(|c| c.is_alphanumeric() || "/._-+@%,:=".contains(c));
+    if is_bare { path.to_owned() } else { format!("'{}'", path.replace('\'', "'\\''")) }
+}
+
+/// The page's file, by the build's name.
+fn named(label: &str) -> PathBuf {
+    let name: String = label
+        .chars()
+        .map(|c| if c.is_alphanumeric() || matches!(c, '.' | '_' | '-') { c } else { '-' })
+        .take(80)
+        .collect();
+    format!("uvlet-{}.html", name.trim_matches(['.', '-'])).into()
+}
