@@ -31,9 +31,16 @@ fi
 if ! command -v cc >/dev/null; then
   install gcc libc6-dev
 fi
+# The page is looked at in a real browser.
+if [ -n "${UVLET_FRESH:-}" ] && ! command -v chromium >/dev/null; then
+  install chromium
+fi
 cargo fmt --all --check
 cargo clippy --workspace --all-targets --locked -- -D warnings
 cargo test --workspace --locked
 if ! command -v npm >/dev/null && [ -z "${UVLET_FRESH:-}" ]; then
   echo "check.sh: npm is not installed, so the sample builds were not made afresh" >&2
+fi
+if ! command -v chromium >/dev/null && [ -z "${UVLET_FRESH:-}" ]; then
+  echo "check.sh: chromium is not installed, so the page was not opened in a browser" >&2
 fi

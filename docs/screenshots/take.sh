@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Takes the pictures of this folder: each main command on the sample builds, in a terminal window
-# of 1280x800. Needs Xvfb, xterm, ImageMagick's `import` and the DejaVu fonts.
+# of 1280x800. Needs Xvfb, xterm, ImageMagick's `import`, Chromium and the DejaVu fonts.
 #   docs/screenshots/take.sh [NAME...]
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
@@ -28,7 +28,8 @@ shoot() { # palette, name, then the words of the command
     words+=" $word"
   done
   # Once unseen: what takes long is kept.
-  (cd "$work/kelpwick" && "$uvlet" "$@" >/dev/null) || true
+  (cd "$work/kelpwick" && "$uvlet" "$@" >/dev/null) || [[ $wanted == *" page "* ]] && open_page page '#in=startup(booking)' esbuild-before
+true
   cat >"$work/run" <<RUN
 cd "$work/kelpwick"
 printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
@@ -43,7 +44,16 @@ RUN
   wait "$terminal" 2>/dev/null || true
 }
 
-wanted=" ${*:-survey attribute measures why waste compare gate routes} "
+# The page in a browser window of the same size.
+open_page() { # name, a part of the page, then the words of the command
+  local name=$1 part=$2
+  shift 2
+  (cd "$work/kelpwick" && "$uvlet" report "$@" -o page.html >/dev/null)
+  chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 \
+    --screenshot="$here/$name.png" "file://$work/kelpwick/page.html$part" >/dev/null 2>&1
+}
+
+wanted=" ${*:-survey attribute measures why waste compare gate routes page} "
 [[ $wanted == *" survey "* ]] && lines=56 columns=158 size=9 shoot light survey survey esbuild-after
 [[ $wanted == *" attribute "* ]] && shoot light attribute attribute esbuild-before --in 'startup(booking) and third-party'
 [[ $wanted == *" measures "* ]] && shoot light measures attribute esbuild-before --measure br,gzip --if-removed --top 8

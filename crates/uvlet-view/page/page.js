@@ -7,7 +7,7 @@ const by = (id) => document.getElementById(id);
 const search = by("search");
 const body = by("rows");
 const MODULES = 100;
-const state = { selector: "everything", column: "bytes", down: true, open: new Set(), focus: null };
+const state = { selector: "everything", column: "bytes", down: true, open: new Set(), focus: null, also: [] };
 
 /** An element with texts and elements in it: names are text and nothing else. */
 function element(tag, attributes = {}, ...inside) {
@@ -51,7 +51,25 @@ function chunksOf(files) {
   return names.length > 2 ? `${names.length} chunks` : names.map(plain).join(", ");
 }
 
+/** Bytes by row in another measure. */
+function bytesOf(also, by) {
+  const found = rows({ ...build, units: also.units, perByte: also.perByte }, chosen, by);
+  return new Map(found.map((one) => [one.key, one.bytes]));
+}
+
+/** Heads and sums of the columns that were added. */
+function heads() {
+  for (const old of document.querySelectorAll(".added")) old.remove();
+  const head = document.querySelector("#owners-table th[data-sort=bytes]");
+  for (const at of state.also.toReversed()) {
+    const also = build.also[at];
+    head.after(element("th", { scope: "col", class: "num added" }, also.name));
+    by("sum").after(element("td", { class: "num added" }, size(total({ ...build, units: also.units, perByte: also.perByte }, chosen))));
+  }
+}
+
 let chosen = null;
+let others = [];
 let shown = [];
 let sum = 0;
 
@@ -63,9 +81,11 @@ function row(one, most) {
   const chip = element("span", { class: `chip ${kind}`, "aria-hidden": "true" });
   const share = sum ? (100 * one.bytes) / sum : 0;
   const first = build.why[name]?.first ?? "";
+  const more = state.also.map((at) => element("td", { class: "num" }, size(others[at].get(one.key) ?? 0)));
   const line = element("tr", { "data-row": String(one.key), class: state.focus === one.key ? "focus" : null },
     element("td", { class: "what" }, chip, label, version ? element("span", { class: "sub" }, ` ${plain(version)}`) : null, opens),
     element("td", { class: "num" }, size(one.bytes)),
+    ...more,
     element("td", { class: "num" }, `${share.toFixed(1)} %`),
     element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * one.bytes) / most : 0}%` })),
     element("td", { class: "soft" }, when(one.files)),
@@ -82,17 +102,19 @@ function modulesOf(key) {
 
 function moduleRows(one, most) {
   const all = modulesOf(one.key);
+  const ofModules = build.also.map((also) => bytesOf(also, (every, id) => (every.owners[id] >= 0 && owner(every, id) === one.key ? every.owners[id] : undefined)));
   const { kind } = described(one.key);
   const lines = all.slice(0, MODULES).map(({ key, bytes, files }) => element("tr", { class: "sub-row" },
     element("td", { class: "what" }, plain(build.modules[key])),
     element("td", { class: "num" }, size(bytes)),
+    ...state.also.map((at) => element("td", { class: "num" }, size(ofModules[at].get(key) ?? 0))),
     element("td", { class: "num" }, `${(sum ? (100 * bytes) / sum : 0).toFixed(1)} %`),
     element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * bytes) / most : 0}%` })),
     element("td", { class: "soft" }, when(files)),
     element("td", { class: "soft" }, chunksOf(files)),
     element("td", {})));
   if (all.length > MODULES) {
-    lines.push(element("tr", { class: "sub-row" }, element("td", { class: "what soft", colspan: "7" }, `${all.length - MODULES} more; a search narrows them down`)));
+    lines.push(element("tr", { class: "sub-row" }, element("td", { class: "what soft", colspan: String(7 + state.also.length) }, `${all.length - MODULES} more; a search narrows them down`)));
   }
   return lines;
 }
@@ -104,6 +126,7 @@ function sorted(list) {
 }
 
 function draw() {
+  heads();
   const list = sorted(shown);
   const most = Math.max(0, ...list.map((one) => one.bytes));
   body.replaceChildren(...list.flatMap((one) => row(one, most)));
@@ -129,6 +152,7 @@ function choose(text) {
   chosen = found;
   shown = rows(build, chosen);
   sum = total(build, chosen);
+  others = build.also.map((also) => bytesOf(also));
   const all = total(build, chosen.map(() => 1));
   by("sum").textContent = size(sum);
   by("sum-of").textContent = selector === "everything" ? "everything" : "selection";
@@ -225,6 +249,13 @@ search.addEventListener("input", () => {
 });
 by("clear").addEventListener("click", () => write(""));
 by("find").hidden = false;
+if (by("also")) {
+  by("also").hidden = false;
+  by("also").addEventListener("change", () => {
+    state.also = [...by("also").querySelectorAll("input")].flatMap((box, at) => (box.checked ? [at] : []));
+    draw();
+  });
+}
 addEventListener("beforeprint", () => { for (const fold of document.querySelectorAll("details")) fold.open = true; });
 addEventListener("hashchange", () => fromAddress());
 function fromAddress() {

@@ -73,7 +73,7 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
     let Report { lens, survey, waste, gate, compare, .. } = report;
     let record = lens.record;
     let measure = screen.measure;
-    let data = data::embedded(lens, measure, report.whys, report.shell);
+    let data = data::embedded(lens, measure, &screen.also, report.whys, report.shell);
     let title = format!("{}: what it makes a visitor download", plain(&record.label));
     let page = html! {
         (DOCTYPE)
@@ -99,7 +99,7 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
                     }
                     section #owners aria-labelledby="owners-head" {
                         h2 #owners-head { "Whose bytes they are" }
-                        div.cols { div { (search()) (owners(report, screen)) } (why(report, screen)) }
+                        div.cols { div { (search(&screen.also)) (owners(report, screen)) } (why(report, screen)) }
                     }
                     (sections::waste(waste, screen))
                     @if let Some(gate) = gate { (sections::promises(gate, record, screen)) }
@@ -135,12 +135,17 @@ fn navigation(report: &Report<'_>, screen: &Screen) -> Markup {
     }
 }
 
-fn search() -> Markup {
+fn search(also: &[Measure]) -> Markup {
     html! {
         div.find #find hidden role="search" {
             label.hush for="search" { "Search by name, or take a selector" }
             input #search type="search" autocomplete="off" spellcheck="false" placeholder="a name, or startup(…) and third-party";
             button #clear type="button" { "Everything" }
+        }
+        @if !also.is_empty() {
+            fieldset.also #also hidden { legend { "more columns" }
+                @for measure in also { label { input type="checkbox" value=(measure.name()); " " (measure.name()) } }
+            }
         }
         p #stands role="status" {}
     }

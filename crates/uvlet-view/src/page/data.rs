@@ -17,7 +17,13 @@ const ASSET: i64 = -2;
 const NOBODY: i64 = -3;
 
 /// JSON that can stand in a script element: nothing in it ends the element.
-pub fn embedded(lens: &Lens<'_>, measure: Measure, whys: &[(String, Why)], shell: &str) -> String {
+pub fn embedded(
+    lens: &Lens<'_>,
+    measure: Measure,
+    also: &[Measure],
+    whys: &[(String, Why)],
+    shell: &str,
+) -> String {
     let record = lens.record;
     let mut chunks: Vec<&str> = Vec::new();
     let mut places: BTreeMap<&str, usize> = BTreeMap::new();
@@ -79,15 +85,27 @@ pub fn embedded(lens: &Lens<'_>, measure: Measure, whys: &[(String, Why)], shell
         };
         cells.extend([json!(cell.file.at()), json!(owner), json!(cell.amount.units(measure))]);
     }
+    let also: Vec<Value> = also
+        .iter()
+        .map(|&measure| {
+            let units: Vec<u64> =
+                record.cells.iter().map(|cell| cell.amount.units(measure)).collect();
+            json!({"name": measure.name(), "perByte": per_byte(measure), "units": units})
+        })
+        .collect();
     let why: BTreeMap<&str, Value> =
         whys.iter().map(|(name, why)| (name.as_str(), said(why, measure))).collect();
     let data = json!({
-        "perByte": if measure == Measure::Emitted { 1 } else { 8 },
+        "perByte": per_byte(measure), "also": also,
         "files": files, "chunks": chunks, "entries": entries, "packages": packages,
         "modules": modules, "cells": cells, "why": why, "shell": shell,
     });
     // An element ends at `</`, and a comment begins at `<!`.
     spelt(&data.to_string()).replace('<', "\\u003c")
+}
+
+fn per_byte(measure: Measure) -> u8 {
+    if measure == Measure::Emitted { 1 } else { 8 }
 }
 
 /// Bytes that two paths begin with, on a boundary of both.

@@ -1,6 +1,9 @@
 //! `uvlet demo`: unpacks the sample builds and walks through the commands on them.
 
-use std::{env, fs, io, path::Path};
+use std::{
+    env, fs, io,
+    path::{Path, PathBuf},
+};
 
 use clap::Parser;
 use flate2::read::GzDecoder;
@@ -84,11 +87,24 @@ pub fn run(arguments: &Demo) -> Result<Status, Failure> {
         attributed += usize::from(words.first() == Some(&"attribute"));
         show(question, words, arguments, attributed > 1)
     });
+    let shown = shown.and_then(|()| {
+        // Where nothing is kept, the page is: it is there to be opened.
+        let page = match arguments.into {
+            Some(_) => PathBuf::from(PAGE),
+            None => env::temp_dir().join(PAGE),
+        };
+        let page = page.to_string_lossy();
+        let words = ["report", "esbuild-after", "--against", "esbuild-before", "-o", &page];
+        show("And all of it for people who would rather look than read:", &words, arguments, false)
+    });
     env::set_current_dir(came_from).map_err(Failure::Output)?;
     shown?;
     output::write(&farewell(arguments.into.as_deref()), None, arguments.color)?;
     Ok(Status::Held)
 }
+
+/// The page of the sample site.
+const PAGE: &str = "uvlet-kelpwick.html";
 
 fn make_new(folder: &Path) -> Result<(), Failure> {
     let failed = |source| Failure::Write { path: folder.to_owned(), source };

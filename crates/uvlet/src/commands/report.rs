@@ -11,7 +11,7 @@ use uvlet_audit::{
     why::{self, Why, subject::Subject},
 };
 use uvlet_read::TracedCosts;
-use uvlet_record::{SavedTexts, Texts};
+use uvlet_record::{SavedTexts, Texts, sizes::Measure};
 use uvlet_view::{Units, page};
 
 use super::{Measures, Opened, Wanted, gate::today, measures, open, screen, settings, with_groups};
@@ -54,7 +54,14 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
     let lens = with_groups(&record, config)?;
     let base_lens = base.as_ref().map(|base| with_groups(&base.record, config)).transpose()?;
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
-    let screen = screen(&page_of(arguments), &[first]);
+    // What was asked for, and what every record holds.
+    let mut shown = vec![first];
+    for measure in measures(&arguments.measure, config).list.into_iter().chain([Measure::Emitted]) {
+        if !shown.contains(&measure) {
+            shown.push(measure);
+        }
+    }
+    let screen = screen(&page_of(arguments), &shown);
     let surveyed = survey(&lens);
     let compared = match (&base, &base_lens) {
         (Some(base), Some(base_lens)) => {

@@ -10,7 +10,8 @@ fn shows_each_command_before_its_output() {
     let said = uvlet(folder.path(), &["demo"]);
     assert_eq!(said.status, 0, "{}", said.err);
     let commands: Vec<&str> = said.out.lines().filter(|line| line.starts_with("$ ")).collect();
-    assert_eq!(commands.len(), 9);
+    assert_eq!(commands.len(), 10);
+    assert!(said.out.contains("uvlet-kelpwick.html is written"), "{}", said.out);
     let verdicts: Vec<&str> =
         said.out.lines().filter(|line| line.starts_with("(exit status")).collect();
     assert_eq!(verdicts, ["(exit status 1)", "(exit status 0)"]);
@@ -28,6 +29,7 @@ fn keeps_the_builds_where_it_is_told_and_overwrites_nothing() {
             fs::read(demo().join(file)).or_else(|_| fs::read(demo().join("builds").join(file)));
         assert_eq!(packed, committed.unwrap(), "{file}");
     }
+    assert!(kept.join("uvlet-kelpwick.html").is_file());
     // The configuration names a folder, so that no build need be named.
     assert_eq!(uvlet(&kept, &["gate"]).status, 0);
     let again = uvlet(folder.path(), &["demo", "--into", "kelpwick"]);

@@ -87,6 +87,19 @@ test("numbers are those of the command line, for clicks and for what is written"
   await done();
 });
 
+test("other measures are columns", async () => {
+  const { page, done } = await open(PAGE);
+  await page.fill("#search", "startup(booking) and third-party");
+  await page.waitForFunction(() => state.selector.startsWith("startup"));
+  await page.check("#also input[value=emitted]");
+  const words = ["attribute", "builds/esbuild-before", "--in", "startup(booking) and third-party", "--format", "json"];
+  const answer = JSON.parse(execFileSync(UVLET, words, { cwd: SITE }));
+  assert.equal(await text(page, "tfoot .added"), await size(page, answer.total.sizes.emitted));
+  const [row] = answer.rows;
+  assert.equal(await text(page, "#rows tr:first-child td >> nth=2"), await size(page, row.sizes.emitted));
+  await done();
+});
+
 test("rows open to modules, and can be sorted", async () => {
   const { page, done } = await open(PAGE);
   await page.locator("#rows .opens").first().click();
