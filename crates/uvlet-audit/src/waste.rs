@@ -3,6 +3,7 @@
 //! Every kind of finding is a file here and a line in [`ALL`]. A finding names bytes; findings overlap,
 //! so that what they come to together is the union, never the sum.
 
+mod barrel;
 mod carried;
 mod copied;
 mod dead;
@@ -48,6 +49,8 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// Modules that a file which only hands on names draws into an entry that uses none of them.
+    BarrelPull,
     /// Declarations that nothing uses.
     DeadDeclaration,
     /// Declarations that nothing uses and whose evaluation may do something.
@@ -56,12 +59,13 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 7] = [
+    pub const ALL: [Self; 8] = [
         Self::CopiedModule,
         Self::SeveralVersions,
         Self::WholeFamily,
         Self::CarriedAlong,
         Self::WrongEnvironment,
+        Self::BarrelPull,
         Self::DeadDeclaration,
         Self::KeptForEffect,
     ];
@@ -69,7 +73,7 @@ impl Kind {
     /// It can only be found in texts.
     #[must_use]
     pub fn needs_texts(self) -> bool {
-        matches!(self, Self::DeadDeclaration | Self::KeptForEffect)
+        matches!(self, Self::BarrelPull | Self::DeadDeclaration | Self::KeptForEffect)
     }
 
     /// The word for it.
@@ -81,6 +85,7 @@ impl Kind {
             Self::WholeFamily => "whole-family",
             Self::CarriedAlong => "carried-along",
             Self::WrongEnvironment => "wrong-environment",
+            Self::BarrelPull => "barrel-pull",
             Self::DeadDeclaration => "dead-declaration",
             Self::KeptForEffect => "kept-for-effect",
         }
@@ -107,12 +112,13 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 7] = [
+const ALL: [(Kind, Find); 8] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::WholeFamily, family::find),
     (Kind::CarriedAlong, carried::find),
     (Kind::WrongEnvironment, environment::find),
+    (Kind::BarrelPull, barrel::find),
     (Kind::DeadDeclaration, dead::find),
     (Kind::KeptForEffect, dead::find_kept),
 ];
@@ -330,6 +336,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     }
     findings.retain(|finding| {
         finding.kind == Kind::WrongEnvironment
+            || !finding.by_entry.is_empty()
             || !finding.spans.is_empty()
             || finding.cells.iter().next().is_some()
     });

@@ -29,6 +29,8 @@ pub struct Declared {
     pub exports: Vec<(String, Use)>,
     /// Modules whose exports it hands on.
     pub hands_on: Vec<String>,
+    /// Modules that are imported for what they do.
+    pub bare: Vec<String>,
     /// Namespace objects that a helper of another script makes, with the helper's node.
     pub made_by: Vec<(usize, usize)>,
     /// The nodes that members of namespace objects stand for.
@@ -146,5 +148,65 @@ pub fn declared_in_source(text: &str) -> Result<Vec<SourceDeclaration>, Unparsed
             SemanticBuilder::new().with_build_nodes(true).build(&script.program).semantic;
         let collected = collect::collect(script, &semantic, true);
         collected.in_source()
+    })
+}
+
+/// What a file that only hands on hands on: the names that others see, each with the specifier and the
+/// name there (none for all of it as one object); and the specifiers of which all is handed on.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct HandedOn {
+    /// By the name that others see.
+    pub names: BTreeMap<String, (String, Option<String>)>,
+    /// `export *`.
+    pub all: Vec<String>,
+    /// What is imported for what it does.
+    pub bare: Vec<String>,
+}
+
+/// Reads a source that does nothing but import and export; none where it does anything else.
+///
+/// # Errors
+/// When it cannot be parsed.
+pub fn handed_on(text: &str) -> Result<Option<HandedOn>, Unparsed> {
+    read(text, Dialect::Source, |script| {
+        let is_list = script.statements().iter().all(|statement| statement.is_list);
+        let declared = of_script(script, true);
+        let imports = |node: &Node| matches!(node.kind, NodeKind::Import { .. });
+        if !is_list || !declared.nodes.iter().all(imports) {
+            return None;
+        }
+        let mut handed = HandedOn {
+            all: declared.hands_on.clone(),
+            bare: declared.bare.clone(),
+            ..HandedOn::default()
+        };
+        for (exported, used) in &declared.exports {
+            let Use::Node(node) = used else { continue };
+            if let NodeKind::Import { request, name } = &declared.nodes[*node].kind {
+                handed.names.insert(exported.clone(), (request.clone(), name.clone()));
+            }
+        }
+        (!handed.names.is_empty() || !handed.all.is_empty()).then_some(handed)
+    })
+}
+
+/// The names that a source exports; none where it hands on all of another, which may be any.
+///
+/// # Errors
+/// When it cannot be parsed.
+pub fn exported_names(text: &str) -> Result<Option<Vec<String>>, Unparsed> {
+    read(text, Dialect::Source, |script| {
+        let declared = of_script(script, true);
+        if !declared.hands_on.is_empty() {
+            return None;
+        }
+        let mut names: Vec<String> = declared.exports.into_iter().map(|(name, _)| name).collect();
+        let is_default = |statement: &oxc_ast::ast::Statement<'_>| {
+            matches!(statement, oxc_ast::ast::Statement::ExportDefaultDeclaration(_))
+        };
+        if script.program.body.iter().any(is_default) {
+            names.push("default".to_owned());
+        }
+        Some(names)
     })
 }

@@ -243,6 +243,8 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// Modules that a file which only hands on names draws into an entry that uses none of them.
+    BarrelPull,
     /// Declarations that nothing uses.
     DeadDeclaration,
     /// Declarations that nothing uses, but whose evaluation may do something.

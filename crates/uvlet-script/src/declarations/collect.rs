@@ -353,6 +353,10 @@ impl<'e, 'a> Collector<'e, 'a> {
 
     fn import(&mut self, import: &'e ImportDeclaration<'a>) {
         let request = import.source.value.to_string();
+        if import.specifiers.is_none() {
+            self.out.declared.bare.push(request);
+            return;
+        }
         let specifiers = import.specifiers.as_ref().map(|list| list.as_slice()).unwrap_or_default();
         let is_like = specifiers
             .iter()

@@ -31,4 +31,5 @@ mod support;
 mod targets;
 mod told;
 mod waivers;
+mod waste;
 mod why;

@@ -1,0 +1,98 @@
+//! What files that only hand on draw into pages that use none of their names.
+
+use rstest::rstest;
+use serde_json::json as value;
+
+use crate::support::{Folder, json, map};
+
+/// A page that takes a button of a package, whose index hands on a chart, too.
+fn folder(index: &str, page: &str) -> Folder {
+    let modules = [
+        ("../src/page.js", 20),
+        ("../node_modules/deckhouse/button.js", 30),
+        ("../node_modules/deckhouse/chart.js", 3000),
+        ("../node_modules/deckhouse/scale.js", 500),
+    ];
+    let mut segments = Vec::new();
+    let mut at = 0;
+    let mut text = String::new();
+    for (name, length) in modules {
+        segments.push((at, name));
+        at += length;
+        text.push_str(&format!("a(`{}`);", "x".repeat(usize::try_from(length).unwrap() - 6)));
+    }
+    let asks = |list: &[(&str, &str)]| -> Vec<serde_json::Value> {
+        let one = |(path, original): &(&str, &str)| value!({"path": path, "kind": "import-statement", "original": original});
+        list.iter().map(one).collect()
+    };
+    let package = "node_modules/deckhouse";
+    let inside = |name: &str| format!("{package}/{name}");
+    let (button, chart, scale) = (inside("button.js"), inside("chart.js"), inside("scale.js"));
+    let metafile = value!({
+        "inputs": {
+            "src/page.js": {"bytes": page.len(), "imports": asks(&[(&inside("index.js"), "deckhouse")])},
+            inside("index.js"): {"bytes": index.len(), "imports": asks(&[(&button, "./button.js"), (&chart, "./chart.js")])},
+            button.clone(): {"bytes": 30, "imports": []},
+            chart.clone(): {"bytes": 3000, "imports": asks(&[(&scale, "./scale.js")])},
+            scale.clone(): {"bytes": 500, "imports": []},
+        },
+        "outputs": {"dist/page.js": {
+            "bytes": text.len(), "entryPoint": "src/page.js", "imports": [], "exports": [],
+            "inputs": {
+                "src/page.js": {"bytesInOutput": 20}, button: {"bytesInOutput": 30},
+                chart: {"bytesInOutput": 3000}, scale: {"bytesInOutput": 500},
+            },
+        }},
+    });
+    let button_text = "export const button = 1;";
+    let chart_text = "import './scale.js'; export const chart = 2;";
+    let mut with_sources: serde_json::Value = serde_json::from_str(&map(&segments)).unwrap();
+    with_sources["sourcesContent"] =
+        value!([page, button_text, chart_text, "export const scale = 3;"]);
+    Folder::new()
+        .with("package.json", "{}")
+        .with("dist/index.html", "<script type=module src=page.js></script>")
+        .with("dist/page.js", &text)
+        .with("dist/page.js.map", with_sources.to_string())
+        .with("dist/meta.json", metafile.to_string())
+        .with(
+            "node_modules/deckhouse/package.json",
+            r#"{"name": "deckhouse", "version": "1.0.0", "exports": "./index.js"}"#,
+        )
+        .with("node_modules/deckhouse/index.js", index)
+}
+
+const INDEX: &str = "export { button } from './button.js';\nexport { chart } from './chart.js';\n";
+const PAGE: &str = "import { button } from 'deckhouse'; button();";
+
+#[rstest]
+#[case::unused(INDEX, PAGE, Some(3500))]
+#[case::renamed(
+    "export { button as b } from './button.js'; export { chart as c } from './chart.js';",
+    "import { b } from 'deckhouse';",
+    Some(3500)
+)]
+#[case::imported_first(
+    "import { button } from './button.js'; import { chart } from './chart.js'; export { button, chart };",
+    PAGE,
+    Some(3500)
+)]
+#[case::all_of_each("export * from './button.js'; export * from './chart.js';", PAGE, Some(3500))]
+#[case::used(INDEX, "import { button, chart } from 'deckhouse';", None)]
+#[case::as_an_object(INDEX, "import * as deck from 'deckhouse'; deck[name]();", None)]
+#[case::for_what_it_does("import './chart.js'; export { button } from './button.js';", PAGE, None)]
+#[case::does_more(
+    "export { button } from './button.js'; export { chart } from './chart.js'; start();",
+    PAGE,
+    None
+)]
+fn a_file_that_hands_on(#[case] index: &str, #[case] page: &str, #[case] expected: Option<u64>) {
+    let folder = folder(index, page);
+    let answer = json(folder.path(), &["waste", "dist", "--kind", "barrel-pull"]);
+    let findings = answer["findings"].as_array().unwrap();
+    let drawn = findings.first().map(|finding| {
+        assert_eq!(finding["where"][0], "node_modules/deckhouse/index.js");
+        finding["by_entry"][0]["sizes"]["emitted"].as_u64().unwrap()
+    });
+    assert_eq!(drawn, expected, "{answer}");
+}
