@@ -16,4 +16,5 @@ pub mod selector;
 pub mod survey;
 pub mod visits;
 pub mod waste;
+pub mod what_if;
 pub mod why;

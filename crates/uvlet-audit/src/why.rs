@@ -189,12 +189,12 @@ pub fn why(lens: &Lens<'_>, subject: &Subject, wanted: &Wanted) -> Why {
 
 /// Requests that go with a subject: those that lead to it, wherever else they lead. A bundler that says
 /// at once where a handed-on name comes from leads past the module that hands it on.
-struct Cut<'r> {
+pub(crate) struct Cut<'r> {
     requests: HashSet<(ModuleId, &'r str)>,
 }
 
 impl<'r> Cut<'r> {
-    fn of(record: &'r Record, network: &Network<'r>, subject: &Subject) -> Self {
+    pub(crate) fn of(record: &'r Record, network: &Network<'r>, subject: &Subject) -> Self {
         let to = subject.modules.iter().flat_map(|&id| network.askers(id));
         let to = to.filter(|edge| !subject.has(edge.from));
         let mut requests: HashSet<(ModuleId, &str)> =
@@ -217,7 +217,7 @@ impl<'r> Cut<'r> {
         Self { requests }
     }
 
-    fn has(&self, edge: &Edge) -> bool {
+    pub(crate) fn has(&self, edge: &Edge) -> bool {
         edge.request.as_deref().is_some_and(|request| self.requests.contains(&(edge.from, request)))
     }
 }

@@ -9,6 +9,7 @@ use uvlet_audit::{
     gate::Gate,
     survey::{EntryRow, Survey},
     waste::Waste,
+    what_if::WhatIf,
     why::{Moment, Why},
 };
 use uvlet_record::{Record, sizes::Measure};
@@ -22,7 +23,7 @@ use crate::{
         compare::{self as moves, Lines},
         count,
         gate::{self as promises, Standing},
-        measures_said, survey as said, waste as found, why as reasons,
+        measures_said, survey as said, waste as found, what_if as predictions, why as reasons,
     },
 };
 
@@ -164,6 +165,41 @@ pub fn why(why: &Why, record: &Record, screen: &Screen) -> String {
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("{}\n", sentence(&sizes)));
+    text
+}
+
+/// A prediction: the answer, then what each entry would load.
+#[must_use]
+pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&predictions::sentence(answer, screen)));
+    let steps: Vec<String> = answer.steps.iter().map(|step| code(step)).collect();
+    text.push_str(&format!("{}\n\n", steps.join(" ")));
+    let rows = answer.entries.iter().map(|row| {
+        let parts = [
+            &row.before.startup,
+            &row.after.startup,
+            &row.before.deferred,
+            &row.after.deferred,
+            &row.return_visit,
+        ];
+        let sizes = parts.map(|part| screen.units.size(part.sizes.get(screen.measure)));
+        [code(&row.name)].into_iter().chain(sizes).collect()
+    });
+    let heads = [
+        ("entry", false),
+        ("starts", true),
+        ("then", true),
+        ("later", true),
+        ("then", true),
+        ("fetched again", true),
+    ];
+    text.push_str(&table(&heads, rows));
+    text.push('\n');
+    for doubt in &answer.doubts {
+        text.push_str(&format!("- doubt: {}\n", sentence(&doubt.message)));
+    }
+    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("\n{}\n", sentence(&sizes)));
     text
 }
 

@@ -7,6 +7,7 @@ mod grid;
 mod notices;
 pub(crate) mod survey;
 pub(crate) mod waste;
+pub(crate) mod what_if;
 pub(crate) mod why;
 
 use anstyle::Style;
@@ -20,6 +21,7 @@ pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};
 pub use waste::{evidence, waste};
+pub use what_if::what_if;
 pub use why::{Breadth, why};
 
 /// How to show it.

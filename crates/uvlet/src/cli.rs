@@ -65,6 +65,15 @@ pub enum Command {
         after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1"
     )]
     Waste(Waste),
+    /// What would it win to load this later, take it out, or leave it to another host?
+    ///
+    /// Nothing is built: the graph is changed, and what each entry would start with is put together from
+    /// the emitted text of the modules that stay, and encoded. What is named is a package, a module by its
+    /// path or the end of it, or a selector. What the prediction does not know is said as doubts.
+    #[command(
+        after_help = "Examples:\n  uvlet what-if dist --defer src/booking/refund-dialog.js\n  uvlet what-if dist --without 'folder(node_modules/moorline/src/locale)' --defer burgee-plot"
+    )]
+    WhatIf(WhatIf),
     /// What moved between two builds, because of what, and what must a returning visitor fetch again?
     ///
     /// BEFORE and AFTER are output folders or records. Rows are causes, and add up to the difference of
@@ -289,6 +298,25 @@ pub enum CompareBy {
     Module,
     /// An emitted script with its styles.
     Chunk,
+}
+
+#[derive(Debug, Args)]
+pub struct WhatIf {
+    #[command(flatten)]
+    pub build: Build,
+    /// Its static imports become `import()`; may be given several times.
+    #[arg(long, value_name = "WHAT")]
+    pub defer: Vec<String>,
+    /// It is taken out; may be given several times.
+    #[arg(long, value_name = "WHAT")]
+    pub without: Vec<String>,
+    /// It is loaded from another host; may be given several times.
+    #[arg(long, value_name = "WHAT")]
+    pub external: Vec<String>,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    #[command(flatten)]
+    pub show: Show,
 }
 
 #[derive(Debug, Args)]

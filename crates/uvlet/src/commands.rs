@@ -16,6 +16,7 @@ mod record;
 mod report;
 mod survey;
 mod waste;
+mod what_if;
 mod why;
 
 use std::{
@@ -64,6 +65,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Waste(arguments) => waste::run(arguments),
         Command::Why(arguments) => why::run(arguments),
+        Command::WhatIf(arguments) => what_if::run(arguments),
         Command::Compare(arguments) => compare::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),
         Command::Propose(arguments) => propose::run(arguments),

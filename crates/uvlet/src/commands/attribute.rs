@@ -118,7 +118,7 @@ fn elsewhere(lens: &Lens<'_>, selection: &Selection) -> Option<Notice> {
 }
 
 /// The levels of a record may be others than this run's.
-fn at_levels_of(record: &Record, coder: Coder) -> Coder {
+pub(super) fn at_levels_of(record: &Record, coder: Coder) -> Coder {
     let levels = record.encoders.iter().map(|(&coding, encoder)| (coding, encoder.level));
     Coder { levels: levels.collect(), ..coder }
 }

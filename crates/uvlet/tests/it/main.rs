@@ -32,4 +32,5 @@ mod targets;
 mod told;
 mod waivers;
 mod waste;
+mod what_if;
 mod why;

@@ -1,0 +1,141 @@
+//! Files as they would be: put together from the texts of what stays, and encoded.
+
+use std::{collections::BTreeMap, sync::Mutex};
+
+use uvlet_ledger::coding::Sizer;
+use uvlet_record::{
+    CellId, FileId, Record, Texts,
+    sizes::{Coding, Measure, Sizes},
+};
+
+/// Sizes of files and of parts of them.
+pub struct Assembly<'a> {
+    record: &'a Record,
+    texts: &'a dyn Texts,
+    sizer: &'a dyn Sizer,
+    codings: &'a [Coding],
+    has_texts: bool,
+    /// Several entries load the same file without the same cells.
+    known: Mutex<BTreeMap<(FileId, Vec<CellId>), Sizes>>,
+}
+
+impl<'a> Assembly<'a> {
+    pub fn new(
+        record: &'a Record,
+        texts: &'a dyn Texts,
+        sizer: &'a dyn Sizer,
+        codings: &'a [Coding],
+    ) -> Self {
+        let code =
+            (0..record.files.len()).map(FileId::new).filter(|&id| !record.file(id).runs.is_empty());
+        let has_texts =
+            code.clone().next().is_some() && code.clone().all(|id| texts.emitted(id).is_some());
+        Self { record, texts, sizer, codings, has_texts, known: Mutex::default() }
+    }
+
+    pub fn has_texts(&self) -> bool {
+        self.has_texts
+    }
+
+    /// A file as it is.
+    pub fn whole(&self, file: FileId) -> Sizes {
+        let file = self.record.file(file);
+        let mut sizes = Sizes { emitted: file.emitted, ..Sizes::default() };
+        for &coding in self.codings {
+            if let Some(&bytes) = file.encoded.get(coding) {
+                sizes.set(Measure::Coded(coding), bytes);
+            }
+        }
+        sizes
+    }
+
+    /// A file without some of its cells.
+    pub fn without(&self, file: FileId, cells: &[CellId]) -> Sizes {
+        let key = (file, cells.to_owned());
+        let known = self.known.lock().ok().and_then(|known| known.get(&key).copied());
+        if let Some(known) = known {
+            return known;
+        }
+        let whole = self.whole(file);
+        let sizes = self.assembled(file, whole, &|cell| !cells.contains(&cell));
+        let sizes = sizes.unwrap_or_else(|| {
+            let mut sizes = whole;
+            let gone = self.shares(cells);
+            for measure in whole.measures() {
+                sizes.set(measure, whole.get(measure).saturating_sub(gone.get(measure)));
+            }
+            sizes
+        });
+        if let Ok(mut known) = self.known.lock() {
+            known.insert(key, sizes);
+        }
+        sizes
+    }
+
+    /// A file of its own that holds some cells.
+    pub fn alone(&self, cells: &[CellId]) -> Sizes {
+        let mut text = Vec::new();
+        let mut files: Vec<FileId> =
+            cells.iter().map(|id| self.record.cells[id.at()].file).collect();
+        files.dedup();
+        for file in files {
+            let Some(all) = self.texts.emitted(file).filter(|_| self.has_texts) else {
+                return self.shares(cells);
+            };
+            for run in &self.record.runs[self.record.file(file).runs.clone()] {
+                if cells.contains(&run.cell) {
+                    text.extend_from_slice(slice(&all, run.start, run.length));
+                }
+            }
+        }
+        self.encoded(&text).unwrap_or_else(|| self.shares(cells))
+    }
+
+    /// What of a file stays, encoded as the whole was; none where places are not known.
+    fn assembled(
+        &self,
+        file: FileId,
+        whole: Sizes,
+        stays: &dyn Fn(CellId) -> bool,
+    ) -> Option<Sizes> {
+        let all = self.texts.emitted(file).filter(|_| self.has_texts)?;
+        let runs = &self.record.runs[self.record.file(file).runs.clone()];
+        if runs.is_empty() {
+            return None;
+        }
+        let mut rest = Vec::with_capacity(all.len());
+        for run in runs.iter().filter(|run| stays(run.cell)) {
+            rest.extend_from_slice(slice(&all, run.start, run.length));
+        }
+        let (before, after) = (self.encoded(&all)?, self.encoded(&rest)?);
+        // A file that was measured by a precompressed copy is another encoder's.
+        let mut sizes = after;
+        for measure in whole.measures() {
+            let saved = before.get(measure).saturating_sub(after.get(measure));
+            sizes.set(measure, whole.get(measure).saturating_sub(saved));
+        }
+        Some(sizes)
+    }
+
+    fn encoded(&self, text: &[u8]) -> Option<Sizes> {
+        let mut sizes = Sizes { emitted: text.len() as u64, ..Sizes::default() };
+        for &coding in self.codings {
+            let bytes = if text.is_empty() { 0 } else { self.sizer.size(text, coding)? };
+            sizes.set(Measure::Coded(coding), bytes);
+        }
+        Some(sizes)
+    }
+
+    fn shares(&self, cells: &[CellId]) -> Sizes {
+        let mut sum = self.record.zero();
+        for id in cells {
+            sum += self.record.cells[id.at()].amount;
+        }
+        sum.sizes()
+    }
+}
+
+fn slice(text: &[u8], start: u64, length: u64) -> &[u8] {
+    let at = |byte: u64| usize::try_from(byte).unwrap_or(usize::MAX).min(text.len());
+    &text[at(start)..at(start.saturating_add(length))]
+}
