@@ -5,6 +5,7 @@
 
 pub mod attribute;
 pub mod compare;
+pub mod coverage;
 pub mod gate;
 pub mod graph;
 pub mod lens;
@@ -13,6 +14,7 @@ pub mod nearest;
 pub mod propose;
 pub mod removal;
 pub mod selector;
+pub mod spans;
 pub mod survey;
 pub mod visits;
 pub mod waste;

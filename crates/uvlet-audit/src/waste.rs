@@ -9,7 +9,6 @@ mod copied;
 mod dead;
 mod environment;
 mod family;
-mod spans;
 mod versions;
 
 use std::{
@@ -26,12 +25,11 @@ use uvlet_record::{
 
 pub use carried::carried;
 pub use copied::{repeats, repeats_of};
-use spans::Prices;
-pub use spans::Spans;
 
 use crate::{
     lens::{CellSet, Lens},
     liveness::{Liveness, liveness},
+    spans::{Prices, Spans},
     why::Network,
 };
 

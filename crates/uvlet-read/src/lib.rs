@@ -14,6 +14,7 @@ mod formats;
 mod open;
 mod options;
 pub mod project;
+pub mod recordings;
 mod saved;
 
 pub use assemble::TracedCosts;

@@ -6,6 +6,7 @@ use csv::Writer;
 use uvlet_audit::{
     attribute::{Attribution, Row},
     compare::Comparison,
+    coverage::Coverage,
     gate::{BudgetRow, Gate},
     survey::Survey,
 };
@@ -232,6 +233,31 @@ pub fn gate(gate: &Gate, record: &Record) -> String {
             cell(&because(row)),
             encoders(record),
         ]);
+    }
+    table.text()
+}
+
+/// What ran, a line per owner: all of it, ran at load, ran later, never ran.
+#[must_use]
+pub fn coverage(answer: &Coverage, record: &Record) -> String {
+    let taken = answer.rows.first().map(|row| measures(&row.sizes)).unwrap_or_default();
+    let mut heads = vec!["row".to_owned(), "name".to_owned(), "version".to_owned()];
+    for measure in &taken {
+        let parts = ["all", "ran_at_load", "ran_later", "never_ran"];
+        heads.extend(parts.map(|part| format!("{part} {measure}")));
+    }
+    heads.push("encoders".to_owned());
+    let heads: Vec<&str> = heads.iter().map(String::as_str).collect();
+    let mut table = Table::new(&heads);
+    for row in &answer.rows {
+        let version = row.version.as_deref().map(cell).unwrap_or_default();
+        let mut cells = vec![row.row.name().to_owned(), cell(&row.name), version];
+        for &measure in &taken {
+            let parts = [&row.sizes, &row.ran_at_load, &row.ran_later, &row.never_ran];
+            cells.extend(parts.map(|sizes| sizes.get(measure).to_string()));
+        }
+        cells.push(encoders(record));
+        table.row(cells);
     }
     table.text()
 }

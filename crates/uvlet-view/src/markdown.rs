@@ -6,6 +6,7 @@
 use uvlet_audit::{
     attribute::Attribution,
     compare::Comparison,
+    coverage::Coverage,
     gate::Gate,
     survey::{EntryRow, Survey},
     waste::Waste,
@@ -21,7 +22,7 @@ use crate::{
         Rows as CompareRows, Screen, Shown,
         attribute::{self as rows, Rows},
         compare::{self as moves, Lines},
-        count,
+        count, coverage as ran,
         gate::{self as promises, Standing},
         measures_said, survey as said, waste as found, what_if as predictions, why as reasons,
     },
@@ -165,6 +166,32 @@ pub fn why(why: &Why, record: &Record, screen: &Screen) -> String {
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("{}\n", sentence(&sizes)));
+    text
+}
+
+/// What ran: the answer, then whose bytes never did.
+#[must_use]
+pub fn coverage(answer: &Coverage, record: &Record, screen: &Screen, top: Option<usize>) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&ran::sentence(answer, screen)));
+    let rows = answer.rows.iter().take(top.unwrap_or(usize::MAX)).map(|row| {
+        let parts = [&row.sizes, &row.ran_at_load, &row.ran_later, &row.never_ran];
+        let sizes = parts.map(|sizes| screen.units.size(sizes.get(screen.measure)));
+        [code(&row.name)].into_iter().chain(sizes).collect()
+    });
+    let measure = screen.measure.name();
+    let heads = [
+        ("what", false),
+        (measure, true),
+        ("ran at load", true),
+        ("ran later", true),
+        ("never ran", true),
+    ];
+    text.push_str(&table(&heads, rows));
+    for remark in ran::remarks(answer) {
+        text.push_str(&format!("\n> note: {}\n", sentence(&remark)));
+    }
+    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("\n{}\n", sentence(&sizes)));
     text
 }
 

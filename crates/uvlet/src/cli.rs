@@ -118,6 +118,17 @@ pub enum Command {
         after_help = "Examples:\n  uvlet report dist\n  uvlet report dist --against main.json.zst -o sizes.html\n  uvlet report dist --figure strata -o sizes.svg"
     )]
     Report(Report),
+    /// Which bytes did a browser never run, and whose are they?
+    ///
+    /// RECORDING is JavaScript coverage as the DevTools protocol gives it, a file that V8 writes, or the
+    /// array of url, ranges and text that browsers export; the first one is that of the load. Files are
+    /// told by their text, else by the end of their address and their length. What never ran in a few
+    /// recordings is not dead: another visitor may need it.
+    #[command(
+        allow_missing_positional = true,
+        after_help = "Examples:\n  uvlet coverage dist load=a.json click=b.json\n  uvlet coverage dist a.json --by module --in 'startup(booking)'"
+    )]
+    Coverage(Coverage),
     /// Put what the gate wrote on a pull request: as a comment that is renewed, and a commit's status.
     ///
     /// FILE is the Markdown of `gate --write markdown=FILE`, or any other. Forge, project, pull request
@@ -298,6 +309,37 @@ pub enum CompareBy {
     Module,
     /// An emitted script with its styles.
     Chunk,
+}
+
+#[derive(Debug, Args)]
+pub struct Coverage {
+    #[command(flatten)]
+    pub build: Build,
+    /// Recordings, as LABEL=FILE or FILE; the first is that of the load.
+    #[arg(value_name = "RECORDING", required = true, num_args = 1..)]
+    pub recordings: Vec<String>,
+    /// What a row stands for.
+    #[arg(long, value_enum, default_value_t = CoverageBy::Package)]
+    pub by: CoverageBy,
+    /// Look at what a selector names alone.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// How many rows to list; 0 lists all.
+    #[arg(long, value_name = "N", default_value_t = 20)]
+    pub top: usize,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    #[command(flatten)]
+    pub show: Show,
+}
+
+/// What a row of coverage stands for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum CoverageBy {
+    /// An installed package; own code is one row.
+    Package,
+    /// A source file.
+    Module,
 }
 
 #[derive(Debug, Args)]

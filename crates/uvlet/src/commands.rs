@@ -5,6 +5,7 @@ mod attribute;
 mod choose;
 mod compare;
 mod config;
+mod coverage;
 mod demo;
 mod gate;
 mod help;
@@ -65,6 +66,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Attribute(arguments) => attribute::run(arguments),
         Command::Waste(arguments) => waste::run(arguments),
         Command::Why(arguments) => why::run(arguments),
+        Command::Coverage(arguments) => coverage::run(arguments),
         Command::WhatIf(arguments) => what_if::run(arguments),
         Command::Compare(arguments) => compare::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),

@@ -10,6 +10,7 @@ mod attribute;
 mod bad_input;
 mod ci;
 mod compare;
+mod coverage;
 mod demo;
 mod edges;
 mod folders;

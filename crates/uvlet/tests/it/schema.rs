@@ -5,8 +5,8 @@ use std::{env, fs, path::Path};
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
 use uvlet_audit::{
-    attribute::Attribution, compare::Comparison, gate::Gate, survey::Survey, waste::Waste,
-    what_if::WhatIf, why::Why,
+    attribute::Attribution, compare::Comparison, coverage::Coverage, gate::Gate, survey::Survey,
+    waste::Waste, what_if::WhatIf, why::Why,
 };
 use uvlet_read::PluginFile;
 use uvlet_record::Record;
@@ -21,6 +21,7 @@ use crate::support::{SAMPLES, demo, json, uvlet};
 #[case("why", uvlet_view::json::schema::<Why>())]
 #[case("waste", uvlet_view::json::schema::<Waste>())]
 #[case("compare", uvlet_view::json::schema::<Comparison>())]
+#[case("coverage", uvlet_view::json::schema::<Coverage>())]
 #[case("what-if", uvlet_view::json::schema::<WhatIf>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
 #[case("plugin", uvlet_view::json::plain_schema::<PluginFile>())]

@@ -1,0 +1,372 @@
+//! Which of the bytes a browser ran, whose they are, and what they cost.
+//!
+//! A byte ran at load if the first recording saw it run, later if another one did, and never otherwise.
+//! Never ran in a few recordings is not dead: another visitor may need it.
+
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    ops::Range,
+};
+
+use schemars::JsonSchema;
+use serde::Serialize;
+use uvlet_record::{
+    Costs, FileId, Kind, Texts,
+    sizes::{Amount, Measure, Sizes},
+};
+
+use crate::{
+    attribute::{By, RowKind, Sort, attribute},
+    lens::{CellSet, Lens},
+    spans::{Prices, Spans},
+};
+
+/// A script or style as a recording has it.
+#[derive(Clone, Debug)]
+pub struct Seen {
+    /// Where it was loaded from.
+    pub url: String,
+    /// Its text, where that is held.
+    pub text: Option<String>,
+    /// Its length in UTF-16 code units, where that is known.
+    pub length: Option<u64>,
+    /// Stretches in UTF-16 code units and whether they ran; later ones lie inside earlier ones.
+    pub ranges: Vec<(u64, u64, bool)>,
+}
+
+/// A recording, and what it is called.
+#[derive(Clone, Debug)]
+pub struct Recording {
+    /// What it is called.
+    pub label: String,
+    /// What it saw.
+    pub seen: Vec<Seen>,
+}
+
+/// The answer.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Coverage {
+    /// What recordings are called; the first is that of the load.
+    pub recordings: Vec<String>,
+    /// Entries with a recorded script at startup, the one with most that never ran first.
+    pub entries: Vec<EntryRow>,
+    /// Recorded files, by path.
+    pub files: Vec<FileRow>,
+    /// Whose bytes they are, most that never ran first.
+    pub rows: Vec<Row>,
+    /// Scripts of recordings that are no files of the build.
+    pub unmatched: Vec<Unmatched>,
+}
+
+/// An entry.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct EntryRow {
+    /// Its name.
+    pub name: String,
+    /// Of its recorded startup files.
+    pub startup: EntryStartup,
+}
+
+/// Startup of an entry, as far as it was recorded.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct EntryStartup {
+    /// All of it.
+    pub sizes: Sizes,
+    /// What never ran.
+    pub never_ran: Sizes,
+    /// What of it by package, most first.
+    #[serde(skip)]
+    pub heaviest: Vec<(String, Sizes)>,
+    /// Scripts at startup that no recording has.
+    pub unrecorded: Vec<String>,
+}
+
+/// A file.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct FileRow {
+    /// Its path.
+    pub path: String,
+    /// What the first recording saw run.
+    pub ran_at_load: Sizes,
+    /// What only another one saw run.
+    pub ran_later: Sizes,
+    /// What none saw run.
+    pub never_ran: Sizes,
+    /// Recordings that do not have it.
+    pub missing_in: Vec<String>,
+}
+
+/// A package, or what is none.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct Row {
+    /// What it is.
+    pub row: RowKind,
+    /// Its name.
+    pub name: String,
+    /// Its version.
+    pub version: Option<String>,
+    /// All of it that was recorded.
+    pub sizes: Sizes,
+    /// What the first recording saw run.
+    pub ran_at_load: Sizes,
+    /// What only another one saw run.
+    pub ran_later: Sizes,
+    /// What none saw run.
+    pub never_ran: Sizes,
+}
+
+/// A script of a recording that is none of the build's.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+pub struct Unmatched {
+    /// Where it was loaded from.
+    pub url: String,
+    /// Why.
+    pub reason: String,
+}
+
+/// When bytes ran.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum When {
+    Load,
+    Later,
+    Never,
+}
+
+/// Stretches of files by when they ran.
+#[derive(Default)]
+struct Ran {
+    load: Spans,
+    later: Spans,
+    never: Spans,
+}
+
+/// Ties recordings to a build.
+#[must_use]
+pub fn coverage(
+    lens: &Lens<'_>,
+    recordings: &[Recording],
+    texts: &dyn Texts,
+    costs: Option<&dyn Costs>,
+    by: By,
+    within: &CellSet,
+    measure: Measure,
+) -> Coverage {
+    let record = lens.record;
+    let mut unmatched: BTreeSet<Unmatched> = BTreeSet::new();
+    // Per file: in which recordings it is, and which of its bytes ran in them.
+    let mut found: BTreeMap<FileId, BTreeMap<usize, Vec<bool>>> = BTreeMap::new();
+    for (at, recording) in recordings.iter().enumerate() {
+        for seen in &recording.seen {
+            match matched(lens, texts, seen) {
+                Err(reason) => {
+                    unmatched.insert(Unmatched { url: seen.url.clone(), reason });
+                }
+                Ok((file, text)) => {
+                    let ran = bytes_that_ran(&text, seen);
+                    let known = found.entry(file).or_default();
+                    // One script that several frames run is one.
+                    match known.get_mut(&at) {
+                        Some(before) => {
+                            before.iter_mut().zip(ran).for_each(|(one, ran)| *one |= ran)
+                        }
+                        None => {
+                            known.insert(at, ran);
+                        }
+                    }
+                }
+            }
+        }
+    }
+    let mut ran = Ran::default();
+    for (&file, by_recording) in &found {
+        for (range, when) in stretches(by_recording) {
+            let spans = match when {
+                When::Load => &mut ran.load,
+                When::Later => &mut ran.later,
+                When::Never => &mut ran.never,
+            };
+            spans.add(file, range);
+        }
+    }
+    let ran = Ran { load: ran.load.joined(), later: ran.later.joined(), never: ran.never.joined() };
+    let prices = Prices::new(record, costs, [&ran.load, &ran.later, &ran.never].into_iter());
+    let nothing = CellSet::default();
+    let amount = |spans: &Spans| -> Amount { prices.amount(record, spans, &nothing) };
+    let of = |spans: &Spans, cells: &CellSet| amount(&spans.within(record, cells)).sizes();
+    let recorded: BTreeSet<FileId> = found.keys().copied().collect();
+    let files = found
+        .iter()
+        .map(|(&id, by_recording)| {
+            let is_it = |file: FileId| file == id;
+            let missing =
+                recordings.iter().enumerate().filter(|(at, _)| !by_recording.contains_key(at));
+            FileRow {
+                path: record.file(id).path.clone(),
+                ran_at_load: amount(&ran.load.of(is_it)).sizes(),
+                ran_later: amount(&ran.later.of(is_it)).sizes(),
+                never_ran: amount(&ran.never.of(is_it)).sizes(),
+                missing_in: missing.map(|(_, recording)| recording.label.clone()).collect(),
+            }
+        })
+        .collect();
+    let rows_of = |cells: &CellSet| -> Vec<Row> {
+        let rows = attribute(lens, by, cells, None, Sort::Heaviest(measure)).rows;
+        let mut rows: Vec<Row> = rows
+            .into_iter()
+            .map(|row| {
+                let cells: CellSet = row.cells.iter().copied().collect();
+                Row {
+                    row: row.row,
+                    name: row.name,
+                    version: row.version,
+                    sizes: row.sizes,
+                    ran_at_load: of(&ran.load, &cells),
+                    ran_later: of(&ran.later, &cells),
+                    never_ran: of(&ran.never, &cells),
+                }
+            })
+            .collect();
+        rows.sort_by(|a, b| {
+            b.never_ran
+                .get(measure)
+                .cmp(&a.never_ran.get(measure))
+                .then_with(|| a.name.cmp(&b.name))
+        });
+        rows
+    };
+    let all = lens.files(recorded.iter().copied()).and(within);
+    let mut entries = Vec::new();
+    for (entry, reach) in record.entries.iter().zip(&lens.reach) {
+        let startup: Vec<FileId> =
+            reach.startup.iter().copied().filter(|file| recorded.contains(file)).collect();
+        if startup.is_empty() {
+            continue;
+        }
+        let cells = lens.files(startup.iter().copied()).and(within);
+        let unrecorded = reach
+            .startup
+            .iter()
+            .filter(|&&file| record.file(file).kind == Kind::Script && !recorded.contains(&file));
+        let heaviest = rows_of(&cells).into_iter().map(|row| (row.name, row.never_ran)).collect();
+        entries.push(EntryRow {
+            name: entry.name.clone(),
+            startup: EntryStartup {
+                sizes: lens.amount(&cells).sizes(),
+                never_ran: of(&ran.never, &cells),
+                heaviest,
+                unrecorded: unrecorded.map(|&file| record.file(file).path.clone()).collect(),
+            },
+        });
+    }
+    entries.sort_by(|a, b| {
+        let never = |row: &EntryRow| row.startup.never_ran.get(measure);
+        never(b).cmp(&never(a)).then_with(|| a.name.cmp(&b.name))
+    });
+    Coverage {
+        recordings: recordings.iter().map(|recording| recording.label.clone()).collect(),
+        entries,
+        files,
+        rows: rows_of(&all),
+        unmatched: unmatched.into_iter().collect(),
+    }
+}
+
+/// The file that a script is: of its text, else of the end of its address and its length.
+fn matched(lens: &Lens<'_>, texts: &dyn Texts, seen: &Seen) -> Result<(FileId, String), String> {
+    let record = lens.record;
+    let path = seen.url.split(['?', '#']).next().unwrap_or_default();
+    let path = path
+        .split_once("://")
+        .map_or(path, |(_, rest)| rest.split_once('/').map_or("", |(_, path)| path));
+    if path.is_empty() || path.ends_with(".html") {
+        return Err("code inside a page".to_owned());
+    }
+    let last = path.rsplit('/').next().unwrap_or(path);
+    let is_named = |id: &FileId| {
+        let known = record.file(*id).path.as_str();
+        known == last || known.strip_suffix(last).is_some_and(|before| before.ends_with('/'))
+    };
+    let text_of = |id: FileId| {
+        let text = texts.emitted(id)?;
+        String::from_utf8(text.into_owned()).ok()
+    };
+    let code = (0..record.files.len())
+        .map(FileId::new)
+        .filter(|&id| matches!(record.file(id).kind, Kind::Script | Kind::Style));
+    let mut named: Vec<FileId> = code.filter(is_named).collect();
+    // The longest end of the address that is a path of the build.
+    let shared = |id: &FileId| {
+        let known = record.file(*id).path.as_str();
+        known.rsplit('/').zip(path.rsplit('/')).take_while(|(a, b)| a == b).count()
+    };
+    named.sort_by_key(|id| std::cmp::Reverse(shared(id)));
+    if named.is_empty() {
+        return Err("no file of the build is called that".to_owned());
+    }
+    for id in named {
+        let Some(text) = text_of(id) else {
+            return Err("the build's texts are not at hand".to_owned());
+        };
+        let is_it = match (&seen.text, seen.length) {
+            (Some(theirs), _) => *theirs == text,
+            (None, Some(length)) => text.encode_utf16().count() as u64 == length,
+            (None, None) => false,
+        };
+        if is_it {
+            return Ok((id, text));
+        }
+    }
+    Err("the file of that name is another: the recording is of another build, or was cut"
+        .to_owned())
+}
+
+/// Per byte of a text, whether it ran: of nested stretches the innermost says it.
+fn bytes_that_ran(text: &str, seen: &Seen) -> Vec<bool> {
+    let mut wanted: Vec<u64> =
+        seen.ranges.iter().flat_map(|(start, end, _)| [*start, *end]).collect();
+    wanted.sort_unstable();
+    wanted.dedup();
+    let mut bytes: BTreeMap<u64, usize> = BTreeMap::new();
+    let mut next = wanted.into_iter().peekable();
+    let mut units = 0;
+    for (at, c) in text.char_indices() {
+        while next.peek().is_some_and(|wanted| *wanted <= units) {
+            bytes.extend(next.next().map(|wanted| (wanted, at)));
+        }
+        units += c.len_utf16() as u64;
+    }
+    // What lies past the end ends there.
+    bytes.extend(next.map(|wanted| (wanted, text.len())));
+    let mut ran = vec![false; text.len()];
+    for (start, end, is_run) in &seen.ranges {
+        let (Some(&start), Some(&end)) = (bytes.get(start), bytes.get(end)) else { continue };
+        if start < end {
+            ran[start..end].fill(*is_run);
+        }
+    }
+    ran
+}
+
+/// Stretches of a file by when they ran.
+fn stretches(by_recording: &BTreeMap<usize, Vec<bool>>) -> Vec<(Range<u64>, When)> {
+    let length = by_recording.values().map(Vec::len).max().unwrap_or(0);
+    let when = |at: usize| {
+        let ran = |one: &Vec<bool>| one.get(at).copied().unwrap_or(false);
+        if by_recording.get(&0).is_some_and(ran) {
+            When::Load
+        } else if by_recording.values().any(ran) {
+            When::Later
+        } else {
+            When::Never
+        }
+    };
+    let mut stretches: Vec<(Range<u64>, When)> = Vec::new();
+    for at in 0..length {
+        let (now, byte) = (when(at), at as u64);
+        match stretches.last_mut() {
+            Some((range, last)) if *last == now => range.end = byte + 1,
+            _ => stretches.push((byte..byte + 1, now)),
+        }
+    }
+    stretches
+}

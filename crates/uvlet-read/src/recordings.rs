@@ -1,0 +1,151 @@
+//! What a browser recorded of code that ran: JavaScript coverage as the DevTools protocol gives it
+//! (`Profiler.takePreciseCoverage`, and the files that V8 writes to a folder), and the array of
+//! `{url, ranges, text}` that browsers export.
+
+use std::{fs, io, path::Path};
+
+use serde::Deserialize;
+
+/// Bytes of a recording that are read.
+const LARGEST: u64 = 1 << 30;
+
+/// A recording.
+#[derive(Clone, Debug)]
+pub struct Recording {
+    /// What it is called.
+    pub label: String,
+    /// The scripts and styles in it.
+    pub scripts: Vec<Recorded>,
+}
+
+/// A script or style of a recording.
+#[derive(Clone, Debug)]
+pub struct Recorded {
+    /// Where it was loaded from.
+    pub url: String,
+    /// Its text, where the recording holds it.
+    pub text: Option<String>,
+    /// Its length in UTF-16 code units, as far as the recording tells.
+    pub length: Option<u64>,
+    /// Stretches in UTF-16 code units, each with whether it ran; a later one lies inside earlier ones, or
+    /// beside them.
+    pub ranges: Vec<(u64, u64, bool)>,
+}
+
+/// Why a recording cannot be read.
+#[derive(Debug, thiserror::Error)]
+pub enum RecordingError {
+    /// The file cannot be read.
+    #[error("cannot be read: {}", .0.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
+    Io(#[from] io::Error),
+    /// It is no recording.
+    #[error(
+        "is no recording of a browser: {message} at line {line} column {column}; it is JSON with `result`, or an array of url, ranges and text"
+    )]
+    Form {
+        /// What the JSON reader says.
+        message: String,
+        /// Line, from 1.
+        line: usize,
+        /// Column, from 1.
+        column: usize,
+    },
+}
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum Form {
+    /// The protocol's answer, or a file of V8.
+    Protocol { result: Vec<ProtocolScript> },
+    /// What browsers export.
+    Export(Vec<Export>),
+}
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum Export {
+    Ranges { url: String, ranges: Vec<ExportRange>, text: String },
+    Protocol(ProtocolScript),
+}
+
+#[derive(Deserialize)]
+struct ExportRange {
+    start: u64,
+    end: u64,
+}
+
+#[derive(Deserialize)]
+struct ProtocolScript {
+    url: String,
+    #[serde(default)]
+    source: Option<String>,
+    functions: Vec<Function>,
+}
+
+#[derive(Deserialize)]
+struct Function {
+    ranges: Vec<Range>,
+}
+
+#[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
+struct Range {
+    start_offset: u64,
+    end_offset: u64,
+    count: u64,
+}
+
+/// Reads a recording.
+///
+/// # Errors
+/// When the file cannot be read, or is none.
+pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
+    let metadata = fs::metadata(path)?;
+    if !metadata.is_file() || metadata.len() > LARGEST {
+        return Err(io::Error::other("it is no file of a size that is read").into());
+    }
+    let text = fs::read(path)?;
+    let form: Form = serde_json::from_slice(&text).map_err(|error| {
+        // What an untagged form says of itself tells nothing; where the JSON ends does.
+        let wrong = serde_json::from_slice::<serde_json::Value>(&text).err();
+        let error = wrong.unwrap_or(error);
+        let full = error.to_string();
+        let message = full.rsplit_once(" at line ").map_or(full.as_str(), |(text, _)| text);
+        RecordingError::Form {
+            message: message.to_owned(),
+            line: error.line(),
+            column: error.column(),
+        }
+    })?;
+    let scripts = match form {
+        Form::Protocol { result } => result.into_iter().map(of_protocol).collect(),
+        Form::Export(list) => list
+            .into_iter()
+            .map(|one| match one {
+                Export::Protocol(script) => of_protocol(script),
+                Export::Ranges { url, ranges, text } => {
+                    let length = text.encode_utf16().count() as u64;
+                    let mut all = vec![(0, length, false)];
+                    all.extend(ranges.into_iter().map(|range| (range.start, range.end, true)));
+                    Recorded { url, text: Some(text), length: Some(length), ranges: all }
+                }
+            })
+            .collect(),
+    };
+    Ok(Recording { label: label.to_owned(), scripts })
+}
+
+/// Functions stand in no order; the innermost range of all says whether a byte ran.
+fn of_protocol(script: ProtocolScript) -> Recorded {
+    let mut ranges: Vec<(u64, u64, bool)> = script
+        .functions
+        .iter()
+        .flat_map(|function| &function.ranges)
+        .map(|range| (range.start_offset, range.end_offset, range.count > 0))
+        .collect();
+    ranges.sort_by(|a, b| a.0.cmp(&b.0).then(b.1.cmp(&a.1)));
+    let whole = ranges.iter().filter(|(start, ..)| *start == 0).map(|(_, end, _)| *end).max();
+    let text = script.source;
+    let length = text.as_ref().map(|text| text.encode_utf16().count() as u64).or(whole);
+    Recorded { url: script.url, text, length, ranges }
+}

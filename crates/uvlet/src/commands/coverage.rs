@@ -1,0 +1,88 @@
+//! `uvlet coverage`.
+
+use std::path::{Path, PathBuf};
+
+use uvlet_audit::{
+    attribute::By,
+    coverage::{Recording, Seen, coverage},
+    selector::{self, Selector},
+};
+use uvlet_read::{TracedCosts, recordings};
+use uvlet_view::{csv, markdown, table};
+
+use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
+use crate::{
+    cli::{Coverage, CoverageBy, Format},
+    failure::{Failure, Status},
+    output, wording,
+};
+
+pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
+    let show = &arguments.show;
+    let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
+    let mut read = Vec::new();
+    for text in &arguments.recordings {
+        let (label, path) = named(text);
+        let recording = recordings::read(&path, &label)
+            .map_err(|error| Failure::Usage(format!("{}: {error}", path.display())))?;
+        read.push(seen(recording));
+    }
+    let config = settings(&arguments.build)?;
+    let config = config.as_ref();
+    let Opened { record, measures, texts, coder, .. } = open(Wanted {
+        build: &arguments.build,
+        config,
+        measures: measures(&arguments.measure, config),
+        format: show.format,
+        sources: false,
+    })?;
+    let lens = with_groups(&record, config)?;
+    let selection = selector::select(&within, &lens)?;
+    if let Some(missing) = selection.missing.first() {
+        let (selector, message) = (within.text().to_owned(), missing.said());
+        return Err(Failure::In { selector, message });
+    }
+    let by = match arguments.by {
+        CoverageBy::Package => By::Package,
+        CoverageBy::Module => By::Module,
+    };
+    let costs = TracedCosts::new(&record, &*texts, &coder);
+    let answer = coverage(&lens, &read, &*texts, Some(&costs), by, &selection.cells, measures[0]);
+    let notices = wording::notices(&record.notices);
+    let top = (arguments.top > 0).then_some(arguments.top);
+    let screen = screen(&show.page, &measures);
+    let text = match show.format {
+        Format::Json => as_json("coverage", &record, &notices, &answer)?,
+        Format::Csv => csv::coverage(&answer, &record),
+        Format::Markdown => {
+            markdown::coverage(&answer, &record, &screen, top) + &markdown::notices(&notices)
+        }
+        Format::Table => {
+            table::coverage(&answer, &record, &screen, top) + &table::notices(&notices, &screen)
+        }
+    };
+    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    Ok(Status::Held)
+}
+
+/// `load=a.json`, else the file's own name.
+fn named(text: &str) -> (String, PathBuf) {
+    let whole = Path::new(text);
+    match text.split_once('=') {
+        Some((label, path)) if !label.is_empty() && !whole.exists() => {
+            (label.to_owned(), path.into())
+        }
+        _ => {
+            let label = whole.file_stem().unwrap_or(whole.as_os_str());
+            (label.to_string_lossy().into_owned(), whole.to_owned())
+        }
+    }
+}
+
+fn seen(recording: recordings::Recording) -> Recording {
+    let one = |script: recordings::Recorded| {
+        let recordings::Recorded { url, text, length, ranges } = script;
+        Seen { url, text, length, ranges }
+    };
+    Recording { label: recording.label, seen: recording.scripts.into_iter().map(one).collect() }
+}
