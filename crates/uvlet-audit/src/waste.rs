@@ -3,6 +3,7 @@
 //! Every kind of finding is a file here and a line in [`ALL`]. A finding names bytes; findings overlap,
 //! so that what they come to together is the union, never the sum.
 
+mod barely;
 mod barrel;
 mod carried;
 mod copied;
@@ -47,6 +48,8 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// A CommonJS package that comes whole for a few of its names.
+    BarelyUsed,
     /// Modules that a file which only hands on names draws into an entry that uses none of them.
     BarrelPull,
     /// Declarations that nothing uses.
@@ -57,12 +60,13 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 8] = [
+    pub const ALL: [Self; 9] = [
         Self::CopiedModule,
         Self::SeveralVersions,
         Self::WholeFamily,
         Self::CarriedAlong,
         Self::WrongEnvironment,
+        Self::BarelyUsed,
         Self::BarrelPull,
         Self::DeadDeclaration,
         Self::KeptForEffect,
@@ -71,7 +75,10 @@ impl Kind {
     /// It can only be found in texts.
     #[must_use]
     pub fn needs_texts(self) -> bool {
-        matches!(self, Self::BarrelPull | Self::DeadDeclaration | Self::KeptForEffect)
+        matches!(
+            self,
+            Self::BarelyUsed | Self::BarrelPull | Self::DeadDeclaration | Self::KeptForEffect
+        )
     }
 
     /// The word for it.
@@ -83,6 +90,7 @@ impl Kind {
             Self::WholeFamily => "whole-family",
             Self::CarriedAlong => "carried-along",
             Self::WrongEnvironment => "wrong-environment",
+            Self::BarelyUsed => "barely-used",
             Self::BarrelPull => "barrel-pull",
             Self::DeadDeclaration => "dead-declaration",
             Self::KeptForEffect => "kept-for-effect",
@@ -110,12 +118,13 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 8] = [
+const ALL: [(Kind, Find); 9] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::WholeFamily, family::find),
     (Kind::CarriedAlong, carried::find),
     (Kind::WrongEnvironment, environment::find),
+    (Kind::BarelyUsed, barely::find),
     (Kind::BarrelPull, barrel::find),
     (Kind::DeadDeclaration, dead::find),
     (Kind::KeptForEffect, dead::find_kept),

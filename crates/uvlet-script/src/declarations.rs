@@ -5,6 +5,7 @@
 //! inside a declaration is used by it, what stands elsewhere is used by code that runs.
 
 mod collect;
+mod commonjs;
 mod effects;
 mod layout;
 mod uses;
@@ -13,6 +14,7 @@ use std::{collections::BTreeMap, ops::Range};
 
 use oxc_semantic::SemanticBuilder;
 
+pub use commonjs::{given_out, names_read};
 pub use effects::Effect;
 pub use layout::Layout;
 

@@ -263,6 +263,8 @@ pub enum Kind {
     CarriedAlong,
     /// Code for developers or for servers.
     WrongEnvironment,
+    /// A CommonJS package that comes whole for a few of its names.
+    BarelyUsed,
     /// Modules that a file which only hands on names draws into an entry that uses none of them.
     BarrelPull,
     /// Declarations that nothing uses.

@@ -52,6 +52,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         Kind::WholeFamily => waste::Kind::WholeFamily,
         Kind::CarriedAlong => waste::Kind::CarriedAlong,
         Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
+        Kind::BarelyUsed => waste::Kind::BarelyUsed,
         Kind::BarrelPull => waste::Kind::BarrelPull,
         Kind::DeadDeclaration => waste::Kind::DeadDeclaration,
         Kind::KeptForEffect => waste::Kind::KeptForEffect,

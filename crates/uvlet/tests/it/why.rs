@@ -105,6 +105,7 @@ fn every_fault_of_the_site_is_found(#[case] build: &str, #[case] copies: usize) 
     assert_eq!(found(build, "several-versions"), ["several-versions:592b98ce"]);
     assert_eq!(found(build, "copied-module").len(), copies);
     assert_eq!(found(build, "wrong-environment"), Vec::<String>::new());
+    assert_eq!(found(build, "barely-used"), ["barely-used:34b14f0e"]);
     // A declaration whose call may do something; webpack and Rspack leave no statement of it.
     let kept = found(build, "kept-for-effect");
     let is_packed = build.starts_with("webpack") || build.starts_with("rspack");
