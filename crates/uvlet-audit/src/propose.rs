@@ -79,7 +79,10 @@ pub fn propose(
         add("one-chunk".to_owned(), "each", "chunk(*)".to_owned(), most);
     }
     let has_texts = (0..record.files.len()).any(|at| aids.texts.emitted(FileId::new(at)).is_some());
-    for kind in waste::Kind::ALL.into_iter().filter(|kind| has_texts || !kind.needs_texts()) {
+    for kind in waste::Kind::ALL
+        .into_iter()
+        .filter(|kind| *kind != waste::Kind::KeptForEffect && (has_texts || !kind.needs_texts()))
+    {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let found = waste(lens, aids, &wanted, measure);
         let is = found.recoverable.get(measure);

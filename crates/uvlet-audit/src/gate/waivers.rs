@@ -117,6 +117,7 @@ impl Judge<'_, '_> {
         let (waivers, today) = (self.aids.waivers, self.aids.today);
         let mut reasons = Vec::new();
         let mut left = Vec::new();
+        let mut over = 0;
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let (costs, languages) = (self.aids.costs, self.aids.languages);
         let mut found = waste(lens, waste::Aids { texts, costs, languages }, &wanted, measure);
@@ -144,14 +145,15 @@ impl Judge<'_, '_> {
                     finding.id
                 );
                 reasons.push(Reason { code: "over-waiver".to_owned(), message });
-                left.push(finding);
+                // What exceeds the ceiling counts, and no more.
+                over += is - ceiling;
             } else {
                 let message = format!("without {}, waived {}", finding.id, waiver.said(today));
                 reasons.push(Reason { code: "waived".to_owned(), message });
             }
         }
         let cells: CellSet = left.iter().flat_map(|finding| finding.cells.iter()).collect();
-        let besides = found.stretches(lens, &left, &cells).bytes(measure);
+        let besides = found.stretches(lens, &left, &cells).bytes(measure) + over;
         (cells, besides, reasons)
     }
 

@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
     attribute::{Attribution, By, RowKind},
-    gate::{Gate, Verdict},
+    gate::{BudgetRow, Gate, Verdict},
     selector::Selector,
     survey::Survey,
 };
@@ -75,6 +75,20 @@ pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
     let heaviest = answer.rows.iter().find(|row| row.row == RowKind::Package)?;
     let next = line(build, " --by module", &format!("package({})", heaviest.name));
     next.filter(|_| answer.by == By::Package)
+}
+
+/// Where nobody is known to own most of what breaks a promise, how that is told.
+pub fn owners_of_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Option<String> {
+    let is_nobodys = |row: &&BudgetRow| {
+        matches!(row.verdict, Verdict::Broken | Verdict::Undecided)
+            && row.heaviest.first().is_some_and(|heavy| heavy.row == RowKind::Unattributed)
+    };
+    let row = gate.budgets.iter().find(is_nobodys)?;
+    let (_, build) = builds.iter().find(|(app, _)| *app == row.app)?;
+    Some(format!(
+        "Whose bytes these are no source map says; `uvlet attribute {}` says how your bundler writes some.",
+        build.display()
+    ))
 }
 
 /// The question that follows a broken promise: whose bytes it is about.

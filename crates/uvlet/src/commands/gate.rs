@@ -74,7 +74,9 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     if !arguments.quiet {
         let text = match arguments.format {
             GateFormat::Table => {
+                let owners = advice::owners_of_gate(answer, &judged.paths);
                 table::gate(answer, label, record, &screen, shown)
+                    + &owners.map(|owners| format!("{owners}\n")).unwrap_or_default()
                     + &table::notices(notices, &screen)
                     + &following(advice::after_gate(answer, &judged.paths), &arguments.page)
             }

@@ -100,6 +100,9 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     for line in said {
         text.push_str(&format!("  {line}\n"));
     }
+    if changed && !arguments.dry_run {
+        text.push_str("Next: uvlet gate\n");
+    }
     output::write(&text, None, arguments.color)?;
     Ok(Status::Held)
 }
