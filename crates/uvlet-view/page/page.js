@@ -88,6 +88,7 @@ function row(one, most) {
     ...more,
     element("td", { class: "num" }, `${share.toFixed(1)} %`),
     element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * one.bytes) / most : 0}%` })),
+    element("td", { class: "soft" }, one.basis),
     element("td", { class: "soft" }, when(one.files)),
     element("td", { class: "soft" }, chunksOf(one.files)),
     element("td", { class: "soft" }, plain(first)));
@@ -104,17 +105,18 @@ function moduleRows(one, most) {
   const all = modulesOf(one.key);
   const ofModules = build.also.map((also) => bytesOf(also, (every, id) => (every.owners[id] >= 0 && owner(every, id) === one.key ? every.owners[id] : undefined)));
   const { kind } = described(one.key);
-  const lines = all.slice(0, MODULES).map(({ key, bytes, files }) => element("tr", { class: "sub-row" },
+  const lines = all.slice(0, MODULES).map(({ key, bytes, files, basis }) => element("tr", { class: "sub-row" },
     element("td", { class: "what" }, plain(build.modules[key])),
     element("td", { class: "num" }, size(bytes)),
     ...state.also.map((at) => element("td", { class: "num" }, size(ofModules[at].get(key) ?? 0))),
     element("td", { class: "num" }, `${(sum ? (100 * bytes) / sum : 0).toFixed(1)} %`),
     element("td", { class: "share" }, element("span", { class: kind, style: `width:${most ? (100 * bytes) / most : 0}%` })),
+    element("td", { class: "soft" }, basis),
     element("td", { class: "soft" }, when(files)),
     element("td", { class: "soft" }, chunksOf(files)),
     element("td", {})));
   if (all.length > MODULES) {
-    lines.push(element("tr", { class: "sub-row" }, element("td", { class: "what soft", colspan: String(7 + state.also.length) }, `${all.length - MODULES} more; a search narrows them down`)));
+    lines.push(element("tr", { class: "sub-row" }, element("td", { class: "what soft", colspan: String(8 + state.also.length) }, `${all.length - MODULES} more; a search narrows them down`)));
   }
   return lines;
 }

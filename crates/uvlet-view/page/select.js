@@ -207,6 +207,7 @@ function place(key) {
 function rows(build, chosen, by = owner) {
   const units = new Map();
   const files = new Map();
+  const bases = new Map();
   build.units.forEach((one, id) => {
     if (!chosen[id]) return;
     const key = by(build, id);
@@ -214,13 +215,15 @@ function rows(build, chosen, by = owner) {
     units.set(key, (units.get(key) ?? 0) + one);
     if (!files.has(key)) files.set(key, new Set());
     files.get(key).add(build.cellFiles[id]);
+    // The weakest of its parts.
+    bases.set(key, Math.max(bases.get(key) ?? 0, build.cellBases[id]));
   });
   // In the order in which the program shares out what is left over.
   const keys = [...units.keys()].sort((a, b) => place(a) - place(b));
   const weights = keys.map((key) => units.get(key));
   const sum = weights.reduce((all, one) => all + one, 0);
   const bytes = apportion(Math.ceil(sum / build.perByte), weights);
-  return keys.map((key, at) => ({ key, bytes: bytes[at], files: files.get(key) })).sort((a, b) => b.bytes - a.bytes || place(a.key) - place(b.key));
+  return keys.map((key, at) => ({ key, bytes: bytes[at], files: files.get(key), basis: build.bases[bases.get(key)] })).sort((a, b) => b.bytes - a.bytes || place(a.key) - place(b.key));
 }
 
 /** A size as people read it: 1 kB is 1000 B. */
@@ -245,11 +248,12 @@ function unpack(data) {
     modulePackages.push(of);
     thirdParty.push(third);
   }
-  const [cellFiles, owners, units] = [[], [], []];
-  for (let at = 0; at < data.cells.length; at += 3) {
+  const [cellFiles, owners, units, cellBases] = [[], [], [], []];
+  for (let at = 0; at < data.cells.length; at += 4) {
     cellFiles.push(data.cells[at]);
     owners.push(data.cells[at + 1]);
     units.push(data.cells[at + 2]);
+    cellBases.push(data.cells[at + 3]);
   }
-  return { ...data, modules, modulePackages, thirdParty, cellFiles, owners, units };
+  return { ...data, modules, modulePackages, thirdParty, cellFiles, owners, units, cellBases };
 }

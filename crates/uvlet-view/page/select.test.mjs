@@ -24,7 +24,8 @@ const build = page.unpack({
   ],
   packages: [{ name: "tidecalc", version: "1.10.4", own: false }, { name: "@kelpwick/ui", version: null, own: true }],
   modules: [[0, "src/a.js", -1, 0], [4, "b.js", -1, 0], [0, "node_modules/tidecalc/i.js", 0, 1], [13, "@kelpwick/ui/i.js", 1, 0]],
-  cells: [0, 0, 80, 0, -1, 3, 1, 1, 40, 2, 2, 17, 2, 3, 9, 3, -2, 88, 1, -3, 5],
+  bases: ["mapped", "reported", "located", "estimated"],
+  cells: [0, 0, 80, 0, 0, -1, 3, 0, 1, 1, 40, 3, 2, 2, 17, 0, 2, 3, 9, 0, 3, -2, 88, 0, 1, -3, 5, 0],
 });
 
 const cases = {
@@ -50,6 +51,7 @@ test("rows add up to the total, rounded up once", () => {
   const all = page.select(build, "everything");
   const rows = page.rows(build, all);
   assert.equal(rows.reduce((sum, row) => sum + row.bytes, 0), page.total(build, all));
+  assert.deepEqual(plain(rows.map((row) => row.basis)).toSorted(), ["estimated", ...Array(5).fill("mapped")]);
   assert.equal(page.total(build, all), Math.ceil((80 + 3 + 40 + 17 + 9 + 88 + 5) / 8));
   assert.deepEqual(plain(page.apportion(10, [1, 1, 1])), [4, 3, 3]);
   assert.deepEqual(plain(page.apportion(2 ** 40, [2 ** 43, 2 ** 43])), [2 ** 39, 2 ** 39]);

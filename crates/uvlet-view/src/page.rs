@@ -177,6 +177,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                     }
                     th scope="col" class="num" { "share" }
                     th scope="col" { span.hush { "share, drawn" } }
+                    th scope="col" { "basis" }
                     th scope="col" data-sort="when" { button type="button" { "at startup of" } }
                     th scope="col" data-sort="chunks" { button type="button" { "chunks" } }
                     th scope="col" data-sort="first" { button type="button" { "first asked for by" } }
@@ -194,6 +195,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                             td.num { (screen.units.size(bytes)) }
                             td.num { (percent(bytes, total)) }
                             td.share { span class=(kind) style={ "width:" (width(bytes, most)) "%" } {} }
+                            td.soft { (row.basis.name()) }
                             td.soft { (when(&row.cells, lens)) }
                             td.soft { (chunks(&row.chunks)) }
                             td.soft { @if let Some(first) = first(&row.name) { (plain(&first)) } }
@@ -204,7 +206,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                     th scope="row" #sum-of { "everything" }
                     td.num #sum { (screen.units.size(total)) }
                     td.num { "100 %" }
-                    td colspan="4" {}
+                    td colspan="5" {}
                 } }
             }
         }

@@ -7,7 +7,7 @@ use uvlet_audit::{
     lens::Lens,
     why::{Moment, Why},
 };
-use uvlet_record::{FileId, ModuleId, Owner, sizes::Measure};
+use uvlet_record::{Basis, FileId, ModuleId, Owner, sizes::Measure};
 
 use crate::{json::spelt, table::why::verb};
 
@@ -75,7 +75,7 @@ pub fn embedded(
             json!([units, &path[shared..], package, u8::from(third)])
         })
         .collect();
-    let mut cells: Vec<Value> = Vec::with_capacity(record.cells.len() * 3);
+    let mut cells: Vec<Value> = Vec::with_capacity(record.cells.len() * 4);
     for cell in &record.cells {
         let owner = match cell.owner {
             Owner::Module(id) => i64::try_from(id.at()).unwrap_or(NOBODY),
@@ -83,7 +83,12 @@ pub fn embedded(
             Owner::Asset => ASSET,
             Owner::Unattributed => NOBODY,
         };
-        cells.extend([json!(cell.file.at()), json!(owner), json!(cell.amount.units(measure))]);
+        cells.extend([
+            json!(cell.file.at()),
+            json!(owner),
+            json!(cell.amount.units(measure)),
+            json!(place_of(cell.basis)),
+        ]);
     }
     let also: Vec<Value> = also
         .iter()
@@ -96,12 +101,19 @@ pub fn embedded(
     let why: BTreeMap<&str, Value> =
         whys.iter().map(|(name, why)| (name.as_str(), said(why, measure))).collect();
     let data = json!({
-        "perByte": per_byte(measure), "also": also,
+        "perByte": per_byte(measure), "bases": BASES.map(Basis::name), "also": also,
         "files": files, "chunks": chunks, "entries": entries, "packages": packages,
         "modules": modules, "cells": cells, "why": why, "shell": shell,
     });
     // An element ends at `</`, and a comment begins at `<!`.
     spelt(&data.to_string()).replace('<', "\\u003c")
+}
+
+/// Bases from the best on, as the page numbers them.
+const BASES: [Basis; 4] = [Basis::Mapped, Basis::Reported, Basis::Located, Basis::Estimated];
+
+fn place_of(basis: Basis) -> usize {
+    BASES.iter().position(|one| *one == basis).unwrap_or(0)
 }
 
 fn per_byte(measure: Measure) -> u8 {
