@@ -28,8 +28,7 @@ shoot() { # palette, name, then the words of the command
     words+=" $word"
   done
   # Once unseen: what takes long is kept.
-  (cd "$work/kelpwick" && "$uvlet" "$@" >/dev/null) || [[ $wanted == *" page "* ]] && open_page page '#in=startup(booking)' esbuild-before
-true
+  (cd "$work/kelpwick" && "$uvlet" "$@" >/dev/null) || true
   cat >"$work/run" <<RUN
 cd "$work/kelpwick"
 printf '\033[1m\$ uvlet%s\033[0m\n\n' "$words"
@@ -62,4 +61,5 @@ wanted=" ${*:-survey attribute measures why waste compare gate routes page} "
 [[ $wanted == *" compare "* ]] && shoot light compare compare esbuild-before esbuild-after --top 12
 [[ $wanted == *" routes "* ]] && lines=46 columns=140 size=11 shoot light routes survey sveltekit-after --entry /booking
 [[ $wanted == *" gate "* ]] && shoot dark gate gate esbuild-before
+[[ $wanted == *" page "* ]] && open_page page '#in=startup(booking)' esbuild-before
 true
