@@ -13,7 +13,7 @@ use std::{
     ops::Range,
 };
 
-use rayon::iter::{IntoParallelIterator, ParallelIterator};
+use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use uvlet_record::{FileId, Kind, LoadKind, ModuleId, Record, Segment, Texts};
 use uvlet_script::declarations::{Declared, Effect, NodeKind, declared};
 
@@ -69,8 +69,6 @@ pub struct Liveness {
     pub dead: Vec<Dead>,
     /// What is kept for an effect alone.
     pub kept: Vec<Kept>,
-    /// Scripts that were followed.
-    pub followed: usize,
 }
 
 /// A script with what it declares.
@@ -94,7 +92,7 @@ pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
         .filter(|&id| record.file(id).kind == Kind::Script)
         .collect();
     let followed: Vec<Option<Followed>> =
-        scripts.clone().into_par_iter().map(|file| follow(record, texts, &sources, file)).collect();
+        scripts.par_iter().map(|&file| follow(record, texts, &sources, file)).collect();
     // What such a script takes from others is not known.
     let open: BTreeSet<FileId> = scripts
         .iter()
@@ -107,7 +105,7 @@ pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
     let graph = Graph::new(record, &followed, &open);
     let reached = graph.reach(true);
     let without_effects = graph.reach(false);
-    let mut liveness = Liveness { followed: followed.len(), ..Liveness::default() };
+    let mut liveness = Liveness::default();
     for (at, one) in followed.iter().enumerate() {
         let is_dead = |node: usize| !reached.has(at, node);
         let mut cuts: BTreeMap<usize, Vec<Range<u64>>> = BTreeMap::new();
