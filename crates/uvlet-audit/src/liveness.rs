@@ -18,7 +18,7 @@ use uvlet_record::{FileId, Kind, LoadKind, ModuleId, Record, Segment, Texts};
 use uvlet_script::declarations::{Declared, Effect, NodeKind, declared};
 
 use reach::Graph;
-use sources::Sources;
+pub(crate) use sources::Sources;
 
 /// A declaration that nothing uses, or a name of one.
 #[derive(Clone, Debug)]
@@ -167,7 +167,7 @@ fn follow(
     let mut effects = Vec::with_capacity(declared.nodes.len());
     let mut believed = Vec::with_capacity(declared.nodes.len());
     for node in &declared.nodes {
-        let place = at(&origins, node.head as u64).and_then(|segment| segment.origin);
+        let place = segment_at(&origins, node.head as u64).and_then(|segment| segment.origin);
         if node.kind == NodeKind::Statement {
             // All that is left of a variable whose name nobody takes; any other statement just runs.
             let left = place.and_then(|place| Some((place.module, sources.around(place)?)));
@@ -190,7 +190,7 @@ fn follow(
 }
 
 /// The segment that begins exactly there.
-fn at(origins: &[Segment], start: u64) -> Option<&Segment> {
+pub(crate) fn segment_at(origins: &[Segment], start: u64) -> Option<&Segment> {
     let at = origins.partition_point(|segment| segment.start < start);
     origins.get(at).filter(|segment| segment.start == start)
 }

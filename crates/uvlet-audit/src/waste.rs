@@ -3,6 +3,7 @@
 //! Every kind of finding is a file here and a line in [`ALL`]. A finding names bytes; findings overlap,
 //! so that what they come to together is the union, never the sum.
 
+mod alike;
 mod barely;
 mod barrel;
 mod carried;
@@ -10,6 +11,7 @@ mod copied;
 mod dead;
 mod environment;
 mod family;
+mod helpers;
 mod versions;
 
 use std::{
@@ -17,12 +19,15 @@ use std::{
     sync::OnceLock,
 };
 
+use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     CellId, Costs, FileId, LoadKind, ModuleId, Owner, Record, Texts,
     sizes::{Amount, Measure, Sizes},
 };
+
+use uvlet_script::{Dialect, read, shapes::Shapes};
 
 pub use carried::carried;
 pub use copied::{repeats, repeats_of};
@@ -42,6 +47,10 @@ pub enum Kind {
     CopiedModule,
     /// One package in several installs.
     SeveralVersions,
+    /// Two packages, or two editions of one, that hold mostly the same code.
+    LookalikePackages,
+    /// One function written into many modules.
+    CopiedHelper,
     /// A folder of many siblings that one index draws in.
     WholeFamily,
     /// Code at startup that nothing in the entry reaches.
@@ -60,9 +69,11 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 9] = [
+    pub const ALL: [Self; 11] = [
         Self::CopiedModule,
         Self::SeveralVersions,
+        Self::LookalikePackages,
+        Self::CopiedHelper,
         Self::WholeFamily,
         Self::CarriedAlong,
         Self::WrongEnvironment,
@@ -77,7 +88,12 @@ impl Kind {
     pub fn needs_texts(self) -> bool {
         matches!(
             self,
-            Self::BarelyUsed | Self::BarrelPull | Self::DeadDeclaration | Self::KeptForEffect
+            Self::LookalikePackages
+                | Self::CopiedHelper
+                | Self::BarelyUsed
+                | Self::BarrelPull
+                | Self::DeadDeclaration
+                | Self::KeptForEffect
         )
     }
 
@@ -87,6 +103,8 @@ impl Kind {
         match self {
             Self::CopiedModule => "copied-module",
             Self::SeveralVersions => "several-versions",
+            Self::LookalikePackages => "lookalike-packages",
+            Self::CopiedHelper => "copied-helper",
             Self::WholeFamily => "whole-family",
             Self::CarriedAlong => "carried-along",
             Self::WrongEnvironment => "wrong-environment",
@@ -118,9 +136,11 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 9] = [
+const ALL: [(Kind, Find); 11] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
+    (Kind::LookalikePackages, alike::find),
+    (Kind::CopiedHelper, helpers::find),
     (Kind::WholeFamily, family::find),
     (Kind::CarriedAlong, carried::find),
     (Kind::WrongEnvironment, environment::find),
@@ -129,6 +149,9 @@ const ALL: [(Kind, Find); 9] = [
     (Kind::DeadDeclaration, dead::find),
     (Kind::KeptForEffect, dead::find_kept),
 ];
+
+/// Parts that a finding lists at most.
+const PARTS: usize = 1000;
 
 /// What is looked at.
 pub struct Ground<'a> {
@@ -141,6 +164,7 @@ pub struct Ground<'a> {
     network: Network<'a>,
     apart: BTreeSet<FileId>,
     liveness: OnceLock<Liveness>,
+    shapes: OnceLock<Vec<(FileId, Shapes)>>,
 }
 
 /// A finding as it is made.
@@ -308,6 +332,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
         network: Network::of(record),
         apart: apart(record),
         liveness: OnceLock::new(),
+        shapes: OnceLock::new(),
     };
     let mut all_found: Vec<(Kind, Found, BTreeMap<usize, Stock>)> = Vec::new();
     for (kind, find) in ALL {
@@ -505,6 +530,24 @@ impl Ground<'_> {
     fn liveness(&self) -> &Liveness {
         self.liveness.get_or_init(|| liveness(self.record(), self.texts))
     }
+
+    /// What scripts look like, by file; of those that stand apart nothing is said.
+    fn shapes(&self) -> &[(FileId, Shapes)] {
+        self.shapes.get_or_init(|| {
+            let files = (0..self.record().files.len()).map(FileId::new);
+            let scripts = files.filter(|&id| {
+                self.record().file(id).kind == uvlet_record::Kind::Script
+                    && !self.apart.contains(&id)
+            });
+            let scripts: Vec<FileId> = scripts.collect();
+            let shapes = |&id: &FileId| {
+                let text = self.texts.emitted(id)?;
+                let text = std::str::from_utf8(&text).ok()?;
+                Some((id, read(text, Dialect::Emitted, Shapes::of).ok()?))
+            };
+            scripts.par_iter().filter_map(shapes).collect()
+        })
+    }
 }
 
 /// The cells of modules outside files that stand apart.
@@ -519,6 +562,17 @@ fn cells_of_modules(record: &Record, apart: &BTreeSet<FileId>) -> BTreeMap<Modul
         }
     }
     found
+}
+
+/// The module that a byte of a file belongs to.
+fn module_at(record: &Record, file: FileId, at: u64) -> Option<ModuleId> {
+    let runs = &record.runs[record.file(file).runs.clone()];
+    let before = runs.partition_point(|run| run.start <= at);
+    let run = runs.get(before.checked_sub(1)?).filter(|run| at < run.start + run.length)?;
+    match record.cells[run.cell.at()].owner {
+        Owner::Module(id) => Some(id),
+        _ => None,
+    }
 }
 
 /// `3 modules`, `1 module`.

@@ -18,6 +18,7 @@ pub mod functions;
 mod nesting;
 mod parse;
 pub mod requests;
+pub mod shapes;
 pub mod words;
 
 pub use oxc_ast::ast;

@@ -257,6 +257,10 @@ pub enum Kind {
     CopiedModule,
     /// One package in several installs.
     SeveralVersions,
+    /// Two packages, or two editions of one, that hold mostly the same code.
+    LookalikePackages,
+    /// One function written into many modules.
+    CopiedHelper,
     /// A folder of many siblings that come as a whole.
     WholeFamily,
     /// Code at startup that nothing in the entry reaches.

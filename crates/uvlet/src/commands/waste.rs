@@ -49,6 +49,8 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let kinds = arguments.kinds.iter().map(|kind| match kind {
         Kind::CopiedModule => waste::Kind::CopiedModule,
         Kind::SeveralVersions => waste::Kind::SeveralVersions,
+        Kind::LookalikePackages => waste::Kind::LookalikePackages,
+        Kind::CopiedHelper => waste::Kind::CopiedHelper,
         Kind::WholeFamily => waste::Kind::WholeFamily,
         Kind::CarriedAlong => waste::Kind::CarriedAlong,
         Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
