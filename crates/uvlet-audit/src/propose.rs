@@ -85,7 +85,8 @@ pub fn propose(
     {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let found = waste(lens, aids, &wanted, measure);
-        let is = found.recoverable.get(measure);
+        let (cells, besides) = found.together(lens, &found.findings);
+        let is = lens.amount(&cells).bytes(measure) + besides.bytes(measure);
         add(kind.name().to_owned(), "waste", kind.name().to_owned(), is);
     }
     let mut taken = BTreeSet::new();

@@ -12,10 +12,12 @@ mod dead;
 mod environment;
 mod family;
 mod helpers;
+mod later;
 mod versions;
 
 use std::{
     collections::{BTreeMap, BTreeSet},
+    ops::Range,
     sync::OnceLock,
 };
 
@@ -61,6 +63,8 @@ pub enum Kind {
     BarelyUsed,
     /// Modules that a file which only hands on names draws into an entry that uses none of them.
     BarrelPull,
+    /// What waits for somebody to act, and is there at startup.
+    Deferrable,
     /// Declarations that nothing uses.
     DeadDeclaration,
     /// Declarations that nothing uses and whose evaluation may do something.
@@ -69,7 +73,7 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 11] = [
+    pub const ALL: [Self; 12] = [
         Self::CopiedModule,
         Self::SeveralVersions,
         Self::LookalikePackages,
@@ -79,6 +83,7 @@ impl Kind {
         Self::WrongEnvironment,
         Self::BarelyUsed,
         Self::BarrelPull,
+        Self::Deferrable,
         Self::DeadDeclaration,
         Self::KeptForEffect,
     ];
@@ -92,9 +97,16 @@ impl Kind {
                 | Self::CopiedHelper
                 | Self::BarelyUsed
                 | Self::BarrelPull
+                | Self::Deferrable
                 | Self::DeadDeclaration
                 | Self::KeptForEffect
         )
+    }
+
+    /// Its bytes stay in the build: they could only come at another time.
+    #[must_use]
+    pub fn stays(self) -> bool {
+        self == Self::Deferrable
     }
 
     /// The word for it.
@@ -110,6 +122,7 @@ impl Kind {
             Self::WrongEnvironment => "wrong-environment",
             Self::BarelyUsed => "barely-used",
             Self::BarrelPull => "barrel-pull",
+            Self::Deferrable => "deferrable",
             Self::DeadDeclaration => "dead-declaration",
             Self::KeptForEffect => "kept-for-effect",
         }
@@ -136,7 +149,7 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 11] = [
+const ALL: [(Kind, Find); 12] = [
     (Kind::CopiedModule, copied::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::LookalikePackages, alike::find),
@@ -146,6 +159,7 @@ const ALL: [(Kind, Find); 11] = [
     (Kind::WrongEnvironment, environment::find),
     (Kind::BarelyUsed, barely::find),
     (Kind::BarrelPull, barrel::find),
+    (Kind::Deferrable, later::find),
     (Kind::DeadDeclaration, dead::find),
     (Kind::KeptForEffect, dead::find_kept),
 ];
@@ -178,6 +192,8 @@ struct Found {
     spans: Spans,
     parts: Vec<Part>,
     bound: Bound,
+    /// The bundler's wrappers around what goes would go with it.
+    with_wrappers: bool,
     /// What an entry would start without; none where that is the cells in its startup.
     by_entry: Option<BTreeMap<usize, CellSet>>,
     cause: String,
@@ -257,16 +273,22 @@ pub struct Finding {
     pub spans: Spans,
 }
 
-/// A declaration.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+/// What a finding stands on: a declaration, or a use of a name.
+#[derive(Clone, Debug, Default, Serialize, JsonSchema)]
 pub struct Part {
     /// Its name in the source.
     pub name: String,
     /// The module that it comes from.
     pub module: Option<String>,
-    /// Its bytes in the emitted file.
+    /// Of a use, the line in the source, from 1.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub line: Option<usize>,
+    /// Of a use, what it waits for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub why: Option<String>,
+    /// The bytes of a declaration in the emitted file.
     pub emitted: u64,
-    /// The start of its text there.
+    /// The start of its text there; of a use, the text around it in the source.
     pub text: String,
 }
 
@@ -344,6 +366,9 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
                 found.cells = found.cells.and(within);
                 found.spans = found.spans.within(record, within);
             }
+            if found.with_wrappers {
+                found.spans = wrappers(record, &found.cells);
+            }
             let by_entry = by_entry(&ground, &mut found, wanted.within.as_ref());
             all_found.push((kind, found, by_entry));
         }
@@ -359,7 +384,9 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
         if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
             continue;
         }
-        all = all.or(&finding.cells, &finding.spans);
+        if !kind.stays() {
+            all = all.or(&finding.cells, &finding.spans);
+        }
         for (entry, stock) in by_entry {
             let known = union.remove(&entry).unwrap_or_default();
             union.insert(entry, known.or(&stock.cells, &stock.spans));
@@ -383,15 +410,12 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
 }
 
 impl Waste {
-    /// What stretches of some findings come to together, beside cells.
-    pub(crate) fn stretches(
-        &self,
-        lens: &Lens<'_>,
-        findings: &[Finding],
-        cells: &CellSet,
-    ) -> Amount {
+    /// What some findings come to together: cells, and what stretches of them cost besides.
+    pub(crate) fn together(&self, lens: &Lens<'_>, findings: &[Finding]) -> (CellSet, Amount) {
+        let cells: CellSet = findings.iter().flat_map(|finding| finding.cells.iter()).collect();
         let joined = findings.iter().fold(Spans::default(), |all, one| all.or(&one.spans));
-        self.prices.amount(lens.record, &joined, cells)
+        let besides = self.prices.amount(lens.record, &joined, &cells);
+        (cells, besides)
     }
 }
 
@@ -438,7 +462,14 @@ fn by_entry(
     within: Option<&CellSet>,
 ) -> BTreeMap<usize, Stock> {
     let lens = ground.lens;
-    let stock = |(entry, cells)| (entry, Stock { cells, spans: Spans::default() });
+    let with_wrappers = found.with_wrappers;
+    let stock = |(entry, cells)| {
+        let spans = match with_wrappers {
+            true => wrappers(lens.record, &cells),
+            false => Spans::default(),
+        };
+        (entry, Stock { cells, spans })
+    };
     if let Some(known) = found.by_entry.take() {
         let kept = known.into_iter().map(|(entry, cells)| match within {
             Some(within) => (entry, cells.and(within)),
@@ -562,6 +593,29 @@ fn cells_of_modules(record: &Record, apart: &BTreeSet<FileId>) -> BTreeMap<Modul
         }
     }
     found
+}
+
+/// Glue before the text of some cells: what wraps them, or joins them to others.
+fn wrappers(record: &Record, cells: &CellSet) -> Spans {
+    let files: BTreeSet<FileId> = cells.iter().map(|id| record.cells[id.at()].file).collect();
+    let mut spans = Spans::default();
+    for file in files {
+        let mut before: Option<Range<u64>> = None;
+        for run in &record.runs[record.file(file).runs.clone()] {
+            match record.cells[run.cell.at()].owner {
+                Owner::Glue => {
+                    let start = before.map_or(run.start, |before| before.start);
+                    before = Some(start..run.start + run.length);
+                }
+                _ => {
+                    if let Some(glue) = before.take().filter(|_| cells.has(run.cell)) {
+                        spans.add(file, glue);
+                    }
+                }
+            }
+        }
+    }
+    spans.joined()
 }
 
 /// The module that a byte of a file belongs to.

@@ -6,6 +6,7 @@
 
 mod assemble;
 mod follow;
+mod habits;
 
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -13,7 +14,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    Bundler, CellId, FileId, ModuleId, Owner, Record, Texts,
+    CellId, FileId, ModuleId, Owner, Record, Texts,
     sizes::{Coding, Sizes},
 };
 
@@ -24,6 +25,7 @@ use crate::{
 
 use assemble::Assembly;
 use follow::{Followed, Plan};
+pub(crate) use habits::loading_helper;
 
 /// What is changed.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -312,13 +314,7 @@ fn doubts(
     let defers = steps.iter().any(|step| step.change == Change::Defer);
     let has_loads = !record.dynamic_loads.is_empty();
     if defers && !has_loads {
-        let helper = match record.bundler {
-            Some(Bundler::Vite | Bundler::Rolldown) => {
-                "some 1.6 kB in a page's first load on demand"
-            }
-            Some(Bundler::Webpack | Bundler::Rspack) => "some 2 kB of the runtime",
-            _ => "a few hundred bytes at most",
-        };
+        let helper = loading_helper(record.bundler);
         say(
             "loading-helper",
             format!(

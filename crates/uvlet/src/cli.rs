@@ -271,6 +271,8 @@ pub enum Kind {
     BarelyUsed,
     /// Modules that a file which only hands on names draws into an entry that uses none of them.
     BarrelPull,
+    /// What waits for somebody to act, and is there at startup.
+    Deferrable,
     /// Declarations that nothing uses.
     DeadDeclaration,
     /// Declarations that nothing uses, but whose evaluation may do something.

@@ -152,9 +152,8 @@ impl Judge<'_, '_> {
                 reasons.push(Reason { code: "waived".to_owned(), message });
             }
         }
-        let cells: CellSet = left.iter().flat_map(|finding| finding.cells.iter()).collect();
-        let besides = found.stretches(lens, &left, &cells).bytes(measure) + over;
-        (cells, besides, reasons)
+        let (cells, besides) = found.together(lens, &left);
+        (cells, besides.bytes(measure) + over, reasons)
     }
 
     /// Lets the exceptions of budgets stand, and says which were of no use.

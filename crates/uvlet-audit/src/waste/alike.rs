@@ -187,6 +187,7 @@ fn one(
         },
         names: names.into_iter().collect(),
         cells: cells.into_iter().collect(),
+        with_wrappers: true,
         bound: Bound::AtMost,
         ..Found::default()
     }

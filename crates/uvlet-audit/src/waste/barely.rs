@@ -89,6 +89,7 @@ fn one(
         ),
         names: BTreeSet::from([name.clone()]),
         cells: gone.into_iter().collect(),
+        with_wrappers: true,
         bound: Bound::AtMost,
         cause: format!(
             "{name} is in CommonJS form, which bundlers take whole: {} of it",

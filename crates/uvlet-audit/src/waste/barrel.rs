@@ -9,7 +9,7 @@ use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use uvlet_record::{Edge, ModuleId, Owner};
 use uvlet_script::declarations::{HandedOn, exported_names, handed_on};
 
-use super::{Bound, Found, Ground, counted};
+use super::{Bound, Found, Ground, cells_of_modules, counted};
 use crate::lens::CellSet;
 
 /// Bytes of a source beyond which it is no mere list of names.
@@ -68,6 +68,8 @@ struct Barrels {
     handed: BTreeMap<ModuleId, HandedOn>,
     /// Names that the modules export which such files ask for; none where it may be any.
     exports: BTreeMap<ModuleId, Option<BTreeSet<String>>>,
+    /// Those of which it is inferred what they hand on, by the paths of modules where no request is known.
+    inferred: BTreeSet<ModuleId>,
 }
 
 /// Files that only hand on, with what they hand on. One whose source is not at hand is followed whole:
@@ -99,18 +101,134 @@ fn barrels(ground: &Ground<'_>) -> Barrels {
         .collect::<Vec<(ModuleId, HandedOn)>>()
         .into_iter()
         .collect();
-    let of_all = handed.iter().filter(|(_, handed)| !handed.all.is_empty());
-    let asked: BTreeSet<ModuleId> = of_all.flat_map(|(&id, _)| asked(id)).collect();
+    let vanished = vanished(ground);
+    let of_all = handed.iter().filter(|(_, handed)| !handed.all.is_empty()).map(|(&id, _)| id);
+    let asked: BTreeSet<ModuleId> =
+        of_all.chain(vanished.iter().copied()).flat_map(asked).collect();
     let names = |id: ModuleId| {
         let names = ground.texts.source(id).and_then(|text| exported_names(&text).ok().flatten());
         (id, names.map(|names| names.into_iter().collect()))
     };
     let asked: Vec<ModuleId> = asked.into_iter().filter(|id| !handed.contains_key(id)).collect();
     let exports: Vec<_> = asked.into_par_iter().map(names).collect();
-    Barrels { handed, exports: exports.into_iter().collect() }
+    let mut barrels =
+        Barrels { handed, exports: exports.into_iter().collect(), inferred: BTreeSet::new() };
+    barrels.infer(ground, &vanished);
+    barrels
+}
+
+/// Modules that left no byte and no source, and ask for others: all they can do is hand on.
+fn vanished(ground: &Ground<'_>) -> BTreeSet<ModuleId> {
+    let record = ground.record();
+    let cells = cells_of_modules(record, &BTreeSet::new());
+    let modules = (0..record.modules.len()).map(ModuleId::new);
+    let is_gone = |id: &ModuleId| {
+        !cells.contains_key(id)
+            && !record.module(*id).external
+            && ground.network.asked(*id).next().is_some()
+            && ground.texts.source(*id).is_none()
+    };
+    modules.filter(is_gone).collect()
+}
+
+/// The request of an edge; where it is not known, the path of what it leads to.
+fn asked_as(ground: &Ground<'_>, edge: &Edge) -> String {
+    let path = || ground.record().module(edge.to).path.clone();
+    edge.request.clone().unwrap_or_else(path)
 }
 
 impl Barrels {
+    /// What files hand on whose source is not at hand, by the names that others take of them: a name
+    /// that one alone of the modules that they ask for exports is handed on from there. Whatever no
+    /// such name shows to be handed on may be asked for for what it does.
+    fn infer(&mut self, ground: &Ground<'_>, vanished: &BTreeSet<ModuleId>) {
+        let network = &ground.network;
+        let mut wanted: BTreeMap<ModuleId, BTreeSet<String>> = BTreeMap::new();
+        let mut open: Vec<(ModuleId, String)> = Vec::new();
+        for &id in vanished {
+            let taken = network.askers(id).filter_map(|edge| match self.handed.get(&edge.from) {
+                Some(handed) => Some(
+                    handed
+                        .names
+                        .values()
+                        .filter(|(request, _)| edge.request.as_ref() == Some(request))
+                        .filter_map(|(_, name)| name.clone())
+                        .collect(),
+                ),
+                None => edge.names.clone(),
+            });
+            open.extend(taken.flatten().map(|name| (id, name)));
+        }
+        // A name that is wanted of one is wanted of those that it asks for, if they vanished, too.
+        while let Some((id, name)) = open.pop() {
+            if wanted.entry(id).or_default().insert(name.clone()) {
+                let next = network.asked(id).filter(|edge| vanished.contains(&edge.to));
+                open.extend(next.map(|edge| (edge.to, name.clone())));
+            }
+        }
+        let mut found: BTreeMap<ModuleId, HandedOn> = BTreeMap::new();
+        for (&id, names) in &wanted {
+            let mut handed = HandedOn::default();
+            for name in names {
+                let givers = || {
+                    network.asked(id).filter(|edge| {
+                        !edge.kind.is_deferred()
+                            && self.gives(
+                                edge.to,
+                                name,
+                                ground,
+                                vanished,
+                                &mut BTreeSet::from([id]),
+                            )
+                    })
+                };
+                let several = givers().map(|edge| edge.to).collect::<BTreeSet<_>>().len() > 1;
+                if let Some(request) = givers().next().map(|edge| asked_as(ground, edge))
+                    && !several
+                {
+                    handed.names.insert(name.clone(), (request, Some(name.clone())));
+                }
+            }
+            let is_handed =
+                |request: &String| handed.names.values().any(|(from, _)| from == request);
+            let requests: BTreeSet<String> =
+                network.asked(id).map(|edge| asked_as(ground, edge)).collect();
+            handed.bare = requests.into_iter().filter(|one| !is_handed(one)).collect();
+            if !handed.names.is_empty() {
+                found.insert(id, handed);
+            }
+        }
+        self.inferred.extend(found.keys());
+        self.handed.extend(found);
+    }
+
+    /// What a file that hands on calls what it asks for; none where that is not known.
+    fn request(&self, edge: &Edge, ground: &Ground<'_>) -> Option<String> {
+        match self.inferred.contains(&edge.from) {
+            true => Some(asked_as(ground, edge)),
+            false => edge.request.clone(),
+        }
+    }
+
+    /// Whether a module may export a name, past those whose source is not at hand.
+    fn gives(
+        &self,
+        id: ModuleId,
+        name: &str,
+        ground: &Ground<'_>,
+        vanished: &BTreeSet<ModuleId>,
+        seen: &mut BTreeSet<ModuleId>,
+    ) -> bool {
+        if !vanished.contains(&id) {
+            return self.may_export(id, name, ground, 0);
+        }
+        seen.insert(id)
+            && ground
+                .network
+                .asked(id)
+                .any(|edge| self.gives(edge.to, name, ground, vanished, seen))
+    }
+
     /// Whether a module may export a name, by way of others or itself.
     fn may_export(&self, id: ModuleId, name: &str, ground: &Ground<'_>, depth: usize) -> bool {
         const DEEPEST: usize = 8;
@@ -135,7 +253,7 @@ impl Barrels {
             return all();
         };
         let is_bare = |edge: &&Edge| {
-            edge.request.as_ref().is_some_and(|request| handed.bare.contains(request))
+            self.request(edge, ground).is_some_and(|request| handed.bare.contains(&request))
         };
         let mut taken: Vec<(ModuleId, Names)> =
             edges().filter(is_bare).map(|edge| (edge.to, Names::All)).collect();
@@ -143,17 +261,17 @@ impl Barrels {
             let before = taken.len();
             for edge in edges() {
                 // Where the request is not known, the edge may be any.
-                let Some(request) = &edge.request else {
+                let Some(request) = self.request(edge, ground) else {
                     taken.push((edge.to, Names::All));
                     continue;
                 };
                 match handed.names.get(name) {
-                    Some((from, Some(theirs))) if from == request => {
+                    Some((from, Some(theirs))) if *from == request => {
                         taken.push((edge.to, Names::These(BTreeSet::from([theirs.clone()]))));
                     }
-                    Some((from, None)) if from == request => taken.push((edge.to, Names::All)),
+                    Some((from, None)) if *from == request => taken.push((edge.to, Names::All)),
                     Some(_) => {}
-                    None if handed.all.contains(request)
+                    None if handed.all.contains(&request)
                         && self.may_export(edge.to, name, ground, 0) =>
                     {
                         taken.push((edge.to, Names::These(BTreeSet::from([name.clone()]))));
@@ -275,6 +393,7 @@ fn one(
         few => few.join(", "),
     };
     Some(Found {
+        with_wrappers: true,
         title: format!(
             "{path} draws {} into {named} that use none of their names, mostly {mostly}",
             counted(modules.len(), "module")

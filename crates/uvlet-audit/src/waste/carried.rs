@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner};
 
-use super::{Bound, Found, Ground, Spans};
+use super::{Bound, Found, Ground};
 use crate::{
     lens::{CellSet, Lens},
     why::Network,
@@ -42,13 +42,12 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{path} brings {} code that it does not use, mostly {kin}", entries.join(", ")),
             names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
             cells,
-            spans: Spans::default(),
-            parts: Vec::new(),
             bound: Bound::Exact,
             by_entry: Some(by_entry),
             cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),
             advice: "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
-        }
+..Found::default()
+}
     });
     found.collect()
 }

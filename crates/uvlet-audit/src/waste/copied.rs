@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Bundler, CellId, FileId, Kind, ModuleId, Record};
 
-use super::{Bound, Found, Ground, Spans, apart, cells_of_modules, counted};
+use super::{Bound, Found, Ground, apart, cells_of_modules, counted};
 use crate::lens::{CellSet, Lens};
 
 /// The copies of one module: a cell in each of several files of a kind.
@@ -41,12 +41,11 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{modules} of {kin} in {}", counted(files.len(), kind)),
             names: group.iter().map(|copies| record.module(copies.module).path.clone()).collect(),
             cells,
-            spans: Spans::default(),
-            parts: Vec::new(),
             bound: Bound::Exact,
             cause: cause(record, &files, in_one_visit),
             by_entry: Some(by_entry),
             advice: advice(record),
+            ..Found::default()
         }
     });
     found.collect()

@@ -122,6 +122,7 @@ fn parts(ground: &Ground<'_>, dead: &[&Dead]) -> Vec<Part> {
             module: one.module.map(|id| ground.record().module(id).path.clone()),
             emitted: one.ranges.iter().map(|range| range.end - range.start).sum(),
             text: start.trim().chars().take(EXCERPT).collect(),
+            ..Part::default()
         });
     }
     parts.sort_by(|a, b| b.emitted.cmp(&a.emitted).then_with(|| a.name.cmp(&b.name)));

@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, FileId, Kind, Mode, ModuleId};
 
-use super::{Bound, Found, Ground, Spans, cells_of_modules, counted};
+use super::{Bound, Found, Ground, cells_of_modules, counted};
 
 /// Packages that stand in for modules of Node.js.
 const STAND_INS: [&str; 20] = [
@@ -87,38 +87,35 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is there in its development edition"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
-            spans: Spans::default(),
-            parts: Vec::new(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
             advice: "build with NODE_ENV set to production, and with the `production` condition for packages".to_owned(),
-        });
+..Found::default()
+});
     }
     for (name, ids) in stand_ins {
         found.push(Found {
             title: format!("{name} stands in for what Node.js has"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
-            spans: Spans::default(),
-            parts: Vec::new(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
             advice: "take what browsers have, or a package that is made for browsers, where it is asked for".to_owned(),
-        });
+..Found::default()
+});
     }
     for (name, ids) in servers {
         found.push(Found {
             title: format!("{name} is a package for servers"),
             names: names(&ids),
             cells: owned(&ids).into_iter().collect(),
-            spans: Spans::default(),
-            parts: Vec::new(),
             bound: Bound::AtMost,
             by_entry: None,
             cause: asked(ground, &ids),
             advice: "keep the code that asks for it out of what browsers load".to_owned(),
+            ..Found::default()
         });
     }
     found.extend(switches(ground));
@@ -168,13 +165,12 @@ fn switches(ground: &Ground<'_>) -> Option<Found> {
         cause: format!("the build did not replace it, first in {first}"),
         names: places.into_iter().map(|(path, _)| path).collect(),
         cells: crate::lens::CellSet::default(),
-        spans: Spans::default(),
-            parts: Vec::new(),
         bound: Bound::AtMost,
         by_entry: None,
         advice: "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves"
             .to_owned(),
-    })
+..Found::default()
+})
 }
 
 /// In a comparison, and not in a text.

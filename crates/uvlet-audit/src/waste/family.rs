@@ -8,7 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, EdgeKind, ModuleFormat, ModuleId, Used};
 
-use super::{Bound, Found, Ground, Spans, cells_of_modules, counted};
+use super::{Bound, Found, Ground, cells_of_modules, counted};
 
 /// Siblings from which on a folder may be a family.
 const SIBLINGS: usize = 8;
@@ -74,12 +74,12 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             ),
             names: [folder.to_owned()].into(),
             cells: owned.collect::<Vec<CellId>>().into_iter().collect(),
-            spans: Spans::default(),
-            parts: Vec::new(),
+            with_wrappers: true,
             bound: if known { Bound::Exact } else { Bound::AtMost },
             by_entry: None,
             cause,
             advice: advice(ground, what, known),
+            ..Found::default()
         });
     }
     found

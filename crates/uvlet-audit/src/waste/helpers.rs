@@ -159,5 +159,6 @@ fn part(ground: &Ground<'_>, sources: &Sources<'_>, copy: &Copy, origins: &[Segm
         module: Some(ground.record().module(copy.module).path.clone()),
         emitted: copy.range.end - copy.range.start,
         text: start.chars().take(EXCERPT).collect(),
+        ..Part::default()
     }
 }

@@ -2,9 +2,10 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use semver::Version;
 use uvlet_record::{CellId, ModuleId, Package, PackageId};
 
-use super::{Bound, Found, Ground, Spans, cells_of_modules, counted};
+use super::{Bound, Found, Ground, cells_of_modules, counted};
 use crate::lens::CellSet;
 
 /// One install, with its bytes.
@@ -27,20 +28,22 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
         by_name.entry(&record.packages[package.at()].name).or_default().push(install);
     }
     by_name.retain(|_, installs| installs.len() > 1);
-    let weight = |cells: &CellSet| lens.amount(cells).emitted;
-    let found = by_name.into_iter().map(|(name, installs)| {
-        let heaviest = installs.iter().max_by_key(|install| weight(&install.cells));
-        let kept = heaviest.map(|install| install.package);
-        let others = installs.iter().filter(|install| Some(install.package) != kept);
-        let cells = others.flat_map(|install| install.cells.iter()).collect();
+    // The newest version serves all; where none is known, the lightest could.
+    let rank = |install: &Install| {
+        let version = record.packages[install.package.at()].version.as_deref();
+        let version = version.and_then(|version| Version::parse(version).ok());
+        (version, std::cmp::Reverse(lens.amount(&install.cells).emitted))
+    };
+    let found = by_name.into_iter().map(|(name, mut installs)| {
+        installs.sort_by_key(|install| std::cmp::Reverse(rank(install)));
+        let cells = installs.iter().skip(1).flat_map(|install| install.cells.iter()).collect();
         let mut by_entry = BTreeMap::new();
         for (entry, reach) in lens.reach.iter().enumerate() {
             let startup = lens.files(reach.startup.iter().copied());
             let here = installs.iter().map(|install| install.cells.clone().and(&startup));
-            let mut here: Vec<CellSet> = here.filter(|cells| cells.iter().next().is_some()).collect();
             // One of them has to stay.
-            here.sort_by_key(|cells| std::cmp::Reverse(weight(cells)));
-            let rest: CellSet = here.iter().skip(1).flat_map(CellSet::iter).collect();
+            let here = here.filter(|cells| cells.iter().next().is_some());
+            let rest: CellSet = here.skip(1).flat_map(|cells| cells.iter().collect::<Vec<_>>()).collect();
             if rest.iter().next().is_some() {
                 by_entry.insert(entry, rest);
             }
@@ -56,8 +59,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is there from {}{versions}", counted(installs.len(), "place")),
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
-            spans: Spans::default(),
-            parts: Vec::new(),
+            with_wrappers: true,
             bound: Bound::AtMost,
             by_entry: Some(by_entry),
             cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),
@@ -65,6 +67,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
                 "ask for one version everywhere (`npm dedupe`, or `overrides` in package.json), and \
                  update what holds {name} back"
             ),
+            ..Found::default()
         }
     });
     found.collect()

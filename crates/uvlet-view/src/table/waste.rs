@@ -3,7 +3,7 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::waste::{Accepted, Bound, EntryShare, Finding, Waste};
+use uvlet_audit::waste::{Accepted, Bound, EntryShare, Finding, Kind, Part, Waste};
 use uvlet_record::{Record, sizes::Sizes};
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};
@@ -78,16 +78,22 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
 
 /// All findings together.
 pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
-    let findings = waste.findings.len();
     let of = |sizes: &Sizes| sizes.get(screen.measure);
-    let sum: u64 = waste.findings.iter().map(|finding| of(&finding.recoverable)).sum();
+    let gone = || waste.findings.iter().filter(|finding| !finding.kind.stays());
+    let findings = gone().count();
+    let sum: u64 = gone().map(|finding| of(&finding.recoverable)).sum();
     let overlap = match of(&waste.recoverable) < sum {
         true => " They overlap, so this is less than their sum.",
         false => "",
     };
+    let later = match waste.findings.len() - findings {
+        0 => String::new(),
+        1 => " One more could come later.".to_owned(),
+        more => format!(" {more} more could come later."),
+    };
     (findings > 1).then(|| {
         format!(
-            "{} together: {} of the build.{overlap}",
+            "{} together: {} of the build.{overlap}{later}",
             count(findings, "finding"),
             size(&waste.recoverable, screen)
         )
@@ -97,17 +103,28 @@ pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
 /// `at most 12.0 kB of the build; at startup of timetable 12.0 kB, booking 3.1 kB`.
 pub(crate) fn saving(finding: &Finding, screen: &Screen) -> String {
     let bound = if finding.bound == Bound::AtMost { "at most " } else { "" };
-    let build = format!("{bound}{} of the build", size(&finding.recoverable, screen));
     let shares: Vec<String> = finding
         .by_entry
         .iter()
         .take(NAMED)
         .map(|EntryShare { entry, sizes }| format!("{} {}", plain(entry), size(sizes, screen)))
         .collect();
-    match (shares.len(), finding.by_entry.len().saturating_sub(NAMED)) {
-        (0, _) => format!("{build}, no entry's startup among it"),
-        (_, 0) => format!("{build}; at startup of {}", shares.join(", ")),
-        (_, more) => format!("{build}; at startup of {} and {more} more", shares.join(", ")),
+    let more = match finding.by_entry.len().saturating_sub(NAMED) {
+        0 => String::new(),
+        more => format!(" and {more} more"),
+    };
+    let startup = format!("at startup of {}{more}", shares.join(", "));
+    let whole = size(&finding.recoverable, screen);
+    let leaves = match finding.kind.stays() {
+        true => "to load later",
+        false => "of the build",
+    };
+    match (shares.is_empty(), finding.recoverable.get(screen.measure)) {
+        (true, _) => format!("{bound}{whole} {leaves}, no entry's startup among it"),
+        (false, 0) => {
+            format!("{startup} {bound}").trim_end().to_owned() + "; the build keeps it for others"
+        }
+        (false, _) => format!("{bound}{whole} {leaves}; {startup}"),
     }
 }
 
@@ -151,6 +168,23 @@ fn shortened(text: &str, columns: usize) -> String {
     format!("{shown}…")
 }
 
+/// A declaration: its bytes, its name, the start of its text.
+fn declared(part: &Part, screen: &Screen) -> String {
+    let size = screen.units.size(part.emitted);
+    let from = part.module.as_deref().unwrap_or_default();
+    let head = format!("  {size:>9}  {}  {}", plain(&part.name), dim(&plain(from)));
+    let start = part.text.split_whitespace().collect::<Vec<_>>().join(" ");
+    format!("{head}\n             {}\n", shortened(&start, screen.columns().saturating_sub(13)))
+}
+
+/// A use: where it stands, what it waits for, the text around it.
+fn used(part: &Part, line: usize, why: &str, screen: &Screen) -> String {
+    let from = part.module.as_deref().unwrap_or_default();
+    let head = format!("  {}:{line}  {} {}", plain(from), plain(&part.name), plain(why));
+    let quoted = shortened(&part.text, screen.columns().saturating_sub(6));
+    format!("{}\n      {}\n", wrapped(&head, screen.columns(), 4), dim(&quoted))
+}
+
 /// Shows one finding with all that it stands on: the paths, and where their bytes are.
 #[must_use]
 pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
@@ -165,18 +199,18 @@ pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
         text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
     }
     if !finding.parts.is_empty() {
-        text.push_str(&format!("\n{}\n", bold("What nothing uses, with the start of its text:")));
+        let head = match finding.kind {
+            Kind::Deferrable => "Where it is used, with the line in the source:",
+            Kind::CopiedHelper => "Each of them, with the start of its text:",
+            _ => "What nothing uses, with the start of its text:",
+        };
+        text.push_str(&format!("\n{}\n", bold(head)));
     }
     for part in finding.parts.iter().take(LISTED) {
-        let size = screen.units.size(part.emitted);
-        let from = part.module.as_deref().unwrap_or_default();
-        let head = format!("  {size:>9}  {}  {}", plain(&part.name), dim(&plain(from)));
-        text.push_str(&format!("{head}\n"));
-        let start = part.text.split_whitespace().collect::<Vec<_>>().join(" ");
-        text.push_str(&format!(
-            "             {}\n",
-            shortened(&start, screen.columns().saturating_sub(13))
-        ));
+        text.push_str(&match (part.line, &part.why) {
+            (Some(line), Some(why)) => used(part, line, why, screen),
+            _ => declared(part, screen),
+        });
     }
     if finding.parts.len() > LISTED {
         let more = finding.parts.len() - LISTED;

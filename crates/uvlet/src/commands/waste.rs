@@ -56,6 +56,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
         Kind::BarelyUsed => waste::Kind::BarelyUsed,
         Kind::BarrelPull => waste::Kind::BarrelPull,
+        Kind::Deferrable => waste::Kind::Deferrable,
         Kind::DeadDeclaration => waste::Kind::DeadDeclaration,
         Kind::KeptForEffect => waste::Kind::KeptForEffect,
     });

@@ -114,6 +114,14 @@ fn every_fault_of_the_site_is_found(#[case] build: &str, #[case] copies: usize) 
         false => "kept-for-effect:9ba9ae0f",
     };
     assert_eq!(kept.contains(&fares.to_owned()), !is_packed, "{kept:?}");
+    // What a person sets off in a source that is no script is not followed.
+    let later = found(build, "deferrable");
+    let is_script = !build.starts_with("sveltekit");
+    assert_eq!(later.contains(&"deferrable:d87ea767".to_owned()), is_script, "{later:?}");
+    // webpack and Rspack leave out what the card does not use.
+    let drawn = found(build, "barrel-pull");
+    let draws = is_script && !is_packed;
+    assert_eq!(drawn.contains(&"barrel-pull:d6508667".to_owned()), draws, "{drawn:?}");
     let dead = found(build, "dead-declaration");
     assert_eq!(dead.is_empty(), !build.starts_with("esbuild"), "{dead:?}");
     let waste = json(&builds(), &["waste", build, "--kind", "several-versions"]);
@@ -202,7 +210,7 @@ fn budgets_on_findings_and_bans_that_name_the_chain() {
     let folder = Folder::new()
         .with("uvlet.toml", "[budget.a]\nwaste = \"copied-modul\"\nat_most = \"1 B\"\n");
     let said = uvlet(folder.path(), &["gate", builds().join("esbuild-after").to_str().unwrap()]);
-    assert!(said.err.contains("did you mean copied-module?"), "{}", said.err);
+    assert!(said.err.contains("did you mean copied-module or copied-helper?"), "{}", said.err);
 }
 
 #[test]
