@@ -296,7 +296,9 @@ impl<'a> Visit<'a> for Finder<'_> {
         let span = kind.span();
         let ty = kind.ty() as u8;
         let text = match kind {
-            AstKind::IdentifierReference(_) | AstKind::BindingIdentifier(_) => return,
+            AstKind::IdentifierReference(_)
+            | AstKind::BindingIdentifier(_)
+            | AstKind::ParenthesizedExpression(_) => return,
             AstKind::ThisExpression(_) | AstKind::Super(_) | AstKind::NewTarget(_) => {
                 self.bind();
                 0

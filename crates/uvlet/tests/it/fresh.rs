@@ -1,8 +1,9 @@
 //! The sample builds, made once more from their sources by the bundlers themselves.
 
 use std::{
+    collections::BTreeMap,
     env, fs,
-    path::Path,
+    path::{Path, PathBuf},
     process::{Command, Output},
     sync::LazyLock,
 };
@@ -94,16 +95,69 @@ fn fresh_builds_give_the_committed_records() {
     assert_eq!(builds, 13);
 }
 
+/// What a module of the patterns writes, by every bundler, each in a folder of its own.
+fn bundled(folder: &Folder, module: &str, function: &str) -> Vec<PathBuf> {
+    let patterns = folder.path().join("demo/patterns");
+    copy(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/patterns"), &patterns);
+    let into = format!("{}-{function}", module.trim_matches(['.', '/']));
+    let built = run(&patterns, "node", &["bundle.mjs", &into, module, function]);
+    built.lines().map(|name| patterns.join(&into).join(name)).collect()
+}
+
+/// What each entry starts with, as emitted.
+fn starts(build: &Path) -> BTreeMap<String, i64> {
+    let survey = json(build, &["survey", ".", "--measure", "emitted"]);
+    let entries = survey["entries"].as_array().unwrap().iter();
+    let startup = |entry: &Value| entry["startup"]["sizes"]["emitted"].as_i64().unwrap();
+    entries.map(|entry| (entry["name"].as_str().unwrap().to_owned(), startup(entry))).collect()
+}
+
+/// The bytes that a finding promises an entry at startup, as emitted.
+fn promised(finding: &Value) -> BTreeMap<String, i64> {
+    let shares = finding["by_entry"].as_array().unwrap().iter();
+    let bytes = |share: &Value| share["sizes"]["emitted"].as_i64().unwrap();
+    shares.map(|share| (share["entry"].as_str().unwrap().to_owned(), bytes(share))).collect()
+}
+
+/// Code that is there twice is found, and mending it wins no more than was said and most of that.
+#[test]
+fn what_is_there_twice_is_worth_what_is_said() {
+    let Some(folder) = &*SITE else { return };
+    let mended = bundled(folder, "./editions.mjs", "mended");
+    for (build, mended) in bundled(folder, "./editions.mjs", "write").iter().zip(&mended) {
+        let kinds = ["--kind", "lookalike-packages", "--kind", "copied-helper"];
+        let ask = |build: &Path| json(build, &[&["waste", "."], &kinds[..]].concat());
+        let answer = ask(build);
+        let findings = answer["findings"].as_array().unwrap();
+        let ids: Vec<&str> = findings.iter().map(|f| f["id"].as_str().unwrap()).collect();
+        let kind = |id: &&str| id.split(':').next().unwrap().to_owned();
+        let found: Vec<String> = ids.iter().map(kind).collect();
+        // Rollup by itself does not look into packages.
+        if build.ends_with("rollup") {
+            assert_eq!(found, ["copied-helper"]);
+            continue;
+        }
+        assert_eq!(found, ["lookalike-packages", "copied-helper"], "{}", build.display());
+        let title = findings[0]["title"].as_str().unwrap();
+        assert!(title.contains("src/vendor/tides.js is in tidecalc"), "{title}");
+        let title = findings[1]["title"].as_str().unwrap();
+        assert!(title.ends_with("written into 3 modules"), "{title}");
+        let said: i64 = findings.iter().flat_map(|one| promised(one).into_values()).sum();
+        let won = starts(build)["index"] - starts(mended)["index"];
+        // Minifiers find shorter names for what is left.
+        let is_within = won * 100 <= said * 101 && won * 10 >= said * 8;
+        assert!(is_within, "{}: {won} of {said}", build.display());
+        assert_eq!(ask(mended)["findings"], Value::Array(Vec::new()), "{}", mended.display());
+    }
+}
+
 /// What is found is cut out of the scripts, which then say the same; nothing that is used is found.
 #[test]
 fn what_nothing_uses_can_be_cut_out() {
     let Some(folder) = &*SITE else { return };
-    let patterns = folder.path().join("demo/patterns");
-    copy(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/patterns"), &patterns);
-    let built = run(&patterns, "node", &["bundle.mjs", "built"]);
     let mut found = 0;
-    for name in built.lines() {
-        let build = patterns.join("built").join(name);
+    for build in bundled(folder, "./patterns.mjs", "write") {
+        let name = build.file_name().unwrap().to_str().unwrap();
         let answer = json(&build, &["waste", ".", "--kind", "dead-declaration"]);
         let script = build.join("main.js");
         let text = fs::read(&script).unwrap();

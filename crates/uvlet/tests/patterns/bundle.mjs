@@ -1,5 +1,6 @@
-// Bundles the patterns with every bundler that is installed around this file, each into a folder of its
-// own below the one that is named, with a page. Prints the folders.
+// Bundles what a module writes with every bundler that is installed around this file, each into a folder
+// of its own below the one that is named, with a page. Prints the folders.
+//   node bundle.mjs INTO MODULE FUNCTION
 
 import * as fs from "node:fs";
 import { basename, join, resolve } from "node:path";
@@ -10,11 +11,10 @@ import { rollup } from "rollup";
 import { build as vite } from "vite";
 import webpack from "webpack";
 
-import { write } from "./patterns.mjs";
-
-const into = resolve(process.argv[2]);
+const [, , folder, module, write] = process.argv;
+const into = resolve(folder);
 const src = join(into, "src");
-write(src, fs);
+(await import(module))[write](src, fs);
 const main = join(src, "main.js");
 
 function packed(bundler, name, minimize) {
