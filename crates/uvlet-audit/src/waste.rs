@@ -14,10 +14,10 @@ mod family;
 mod helpers;
 mod later;
 mod versions;
+mod wrappers;
 
 use std::{
     collections::{BTreeMap, BTreeSet},
-    ops::Range,
     sync::OnceLock,
 };
 
@@ -40,6 +40,7 @@ use crate::{
     spans::{Prices, Spans},
     why::Network,
 };
+use wrappers::wrappers;
 
 /// What is found.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
@@ -593,29 +594,6 @@ fn cells_of_modules(record: &Record, apart: &BTreeSet<FileId>) -> BTreeMap<Modul
         }
     }
     found
-}
-
-/// Glue before the text of some cells: what wraps them, or joins them to others.
-fn wrappers(record: &Record, cells: &CellSet) -> Spans {
-    let files: BTreeSet<FileId> = cells.iter().map(|id| record.cells[id.at()].file).collect();
-    let mut spans = Spans::default();
-    for file in files {
-        let mut before: Option<Range<u64>> = None;
-        for run in &record.runs[record.file(file).runs.clone()] {
-            match record.cells[run.cell.at()].owner {
-                Owner::Glue => {
-                    let start = before.map_or(run.start, |before| before.start);
-                    before = Some(start..run.start + run.length);
-                }
-                _ => {
-                    if let Some(glue) = before.take().filter(|_| cells.has(run.cell)) {
-                        spans.add(file, glue);
-                    }
-                }
-            }
-        }
-    }
-    spans.joined()
 }
 
 /// The module that a byte of a file belongs to.

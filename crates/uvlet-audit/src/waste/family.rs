@@ -74,7 +74,6 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             ),
             names: [folder.to_owned()].into(),
             cells: owned.collect::<Vec<CellId>>().into_iter().collect(),
-            with_wrappers: true,
             bound: if known { Bound::Exact } else { Bound::AtMost },
             by_entry: None,
             cause,

@@ -1,6 +1,9 @@
 //! One package in several installs, of one version or of several.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    cmp::Reverse,
+    collections::{BTreeMap, BTreeSet},
+};
 
 use semver::Version;
 use uvlet_record::{CellId, ModuleId, Package, PackageId};
@@ -28,14 +31,15 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
         by_name.entry(&record.packages[package.at()].name).or_default().push(install);
     }
     by_name.retain(|_, installs| installs.len() > 1);
-    // The newest version serves all; where none is known, the lightest could.
+    // The newest version serves all; where none is known, the one that is not inside another package.
     let rank = |install: &Install| {
-        let version = record.packages[install.package.at()].version.as_deref();
-        let version = version.and_then(|version| Version::parse(version).ok());
-        (version, std::cmp::Reverse(lens.amount(&install.cells).emitted))
+        let package = &record.packages[install.package.at()];
+        let version = package.version.as_deref().and_then(|version| Version::parse(version).ok());
+        let depth = package.place.matches("node_modules/").count();
+        (version, Reverse(depth), Reverse(lens.amount(&install.cells).emitted))
     };
     let found = by_name.into_iter().map(|(name, mut installs)| {
-        installs.sort_by_key(|install| std::cmp::Reverse(rank(install)));
+        installs.sort_by_key(|install| Reverse(rank(install)));
         let cells = installs.iter().skip(1).flat_map(|install| install.cells.iter()).collect();
         let mut by_entry = BTreeMap::new();
         for (entry, reach) in lens.reach.iter().enumerate() {
@@ -59,7 +63,6 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             title: format!("{name} is there from {}{versions}", counted(installs.len(), "place")),
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
-            with_wrappers: true,
             bound: Bound::AtMost,
             by_entry: Some(by_entry),
             cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),
