@@ -398,7 +398,7 @@ fn findings(
 ) -> Vec<WasteRow> {
     let found = |half: &Half<'_>| {
         let wanted = waste::Wanted { within: Some(half.cells.clone()), ..waste::Wanted::default() };
-        let aids = waste::Aids { texts: half.texts, costs: None, languages };
+        let aids = waste::Aids { texts: half.texts, costs: None, languages, ran: None };
         waste(half.lens, aids, &wanted, measure).findings
     };
     let (earlier, later) = rayon::join(|| found(before), || found(after));

@@ -11,7 +11,7 @@ use std::{
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
-    Costs, FileId, Kind, Texts,
+    Costs, FileId, Kind, Record, Texts,
     sizes::{Amount, Measure, Sizes},
 };
 
@@ -132,15 +132,65 @@ enum When {
     Never,
 }
 
-/// Stretches of files by when they ran.
-#[derive(Default)]
-struct Ran {
-    load: Spans,
-    later: Spans,
-    never: Spans,
+/// What ran in some recordings.
+#[derive(Debug, Default)]
+pub struct Ran {
+    /// Stretches that the first recording saw run.
+    pub load: Spans,
+    /// Stretches that only another one saw run.
+    pub later: Spans,
+    /// Stretches that none saw run.
+    pub never: Spans,
+    /// Recorded files, with the recordings that they are in, by place.
+    pub files: BTreeMap<FileId, BTreeSet<usize>>,
+    /// Scripts of recordings that are no files of the build.
+    pub unmatched: BTreeSet<Unmatched>,
 }
 
-/// Ties recordings to a build.
+/// Ties recordings to the files of a build.
+#[must_use]
+pub fn ran(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Ran {
+    let mut ran = Ran::default();
+    // Per file: in which recordings it is, and which of its bytes ran in them.
+    let mut found: BTreeMap<FileId, BTreeMap<usize, Vec<bool>>> = BTreeMap::new();
+    for (at, recording) in recordings.iter().enumerate() {
+        for seen in &recording.seen {
+            match matched(record, texts, seen) {
+                Err(reason) => {
+                    ran.unmatched.insert(Unmatched { url: seen.url.clone(), reason });
+                }
+                Ok((file, text)) => {
+                    let bytes = bytes_that_ran(&text, seen);
+                    let known = found.entry(file).or_default();
+                    // One script that several frames run is one.
+                    match known.get_mut(&at) {
+                        Some(before) => {
+                            before.iter_mut().zip(bytes).for_each(|(one, ran)| *one |= ran);
+                        }
+                        None => {
+                            known.insert(at, bytes);
+                        }
+                    }
+                }
+            }
+        }
+    }
+    for (file, by_recording) in found {
+        for (range, when) in stretches(&by_recording) {
+            let spans = match when {
+                When::Load => &mut ran.load,
+                When::Later => &mut ran.later,
+                When::Never => &mut ran.never,
+            };
+            spans.add(file, range);
+        }
+        ran.files.insert(file, by_recording.into_keys().collect());
+    }
+    let Ran { load, later, never, files, unmatched } = ran;
+    Ran { load: load.joined(), later: later.joined(), never: never.joined(), files, unmatched }
+}
+
+/// Ties recordings to a build, and tells whose bytes ran when.
 #[must_use]
 pub fn coverage(
     lens: &Lens<'_>,
@@ -152,54 +202,18 @@ pub fn coverage(
     measure: Measure,
 ) -> Coverage {
     let record = lens.record;
-    let mut unmatched: BTreeSet<Unmatched> = BTreeSet::new();
-    // Per file: in which recordings it is, and which of its bytes ran in them.
-    let mut found: BTreeMap<FileId, BTreeMap<usize, Vec<bool>>> = BTreeMap::new();
-    for (at, recording) in recordings.iter().enumerate() {
-        for seen in &recording.seen {
-            match matched(lens, texts, seen) {
-                Err(reason) => {
-                    unmatched.insert(Unmatched { url: seen.url.clone(), reason });
-                }
-                Ok((file, text)) => {
-                    let ran = bytes_that_ran(&text, seen);
-                    let known = found.entry(file).or_default();
-                    // One script that several frames run is one.
-                    match known.get_mut(&at) {
-                        Some(before) => {
-                            before.iter_mut().zip(ran).for_each(|(one, ran)| *one |= ran)
-                        }
-                        None => {
-                            known.insert(at, ran);
-                        }
-                    }
-                }
-            }
-        }
-    }
-    let mut ran = Ran::default();
-    for (&file, by_recording) in &found {
-        for (range, when) in stretches(by_recording) {
-            let spans = match when {
-                When::Load => &mut ran.load,
-                When::Later => &mut ran.later,
-                When::Never => &mut ran.never,
-            };
-            spans.add(file, range);
-        }
-    }
-    let ran = Ran { load: ran.load.joined(), later: ran.later.joined(), never: ran.never.joined() };
+    let ran = ran(record, recordings, texts);
     let prices = Prices::new(record, costs, [&ran.load, &ran.later, &ran.never].into_iter());
     let nothing = CellSet::default();
     let amount = |spans: &Spans| -> Amount { prices.amount(record, spans, &nothing) };
     let of = |spans: &Spans, cells: &CellSet| amount(&spans.within(record, cells)).sizes();
-    let recorded: BTreeSet<FileId> = found.keys().copied().collect();
-    let files = found
+    let recorded: BTreeSet<FileId> = ran.files.keys().copied().collect();
+    let files = ran
+        .files
         .iter()
-        .map(|(&id, by_recording)| {
+        .map(|(&id, within)| {
             let is_it = |file: FileId| file == id;
-            let missing =
-                recordings.iter().enumerate().filter(|(at, _)| !by_recording.contains_key(at));
+            let missing = recordings.iter().enumerate().filter(|(at, _)| !within.contains(at));
             FileRow {
                 path: record.file(id).path.clone(),
                 ran_at_load: amount(&ran.load.of(is_it)).sizes(),
@@ -267,13 +281,12 @@ pub fn coverage(
         entries,
         files,
         rows: rows_of(&all),
-        unmatched: unmatched.into_iter().collect(),
+        unmatched: ran.unmatched.iter().cloned().collect(),
     }
 }
 
 /// The file that a script is: of its text, else of the end of its address and its length.
-fn matched(lens: &Lens<'_>, texts: &dyn Texts, seen: &Seen) -> Result<(FileId, String), String> {
-    let record = lens.record;
+fn matched(record: &Record, texts: &dyn Texts, seen: &Seen) -> Result<(FileId, String), String> {
     let path = seen.url.split(['?', '#']).next().unwrap_or_default();
     let path = path
         .split_once("://")

@@ -105,6 +105,15 @@ impl Scope {
         }
     }
 
+    /// The selector, where it is about one.
+    #[must_use]
+    pub fn selector(&self) -> Option<&Selector> {
+        match self {
+            Self::Total(selector) | Self::Each(selector) | Self::Absent(selector) => Some(selector),
+            Self::Waste(_) => None,
+        }
+    }
+
     /// Whether it can only be judged, or said, with who asks for whom.
     #[must_use]
     pub fn asks_for_edges(&self) -> bool {

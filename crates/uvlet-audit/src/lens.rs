@@ -9,6 +9,7 @@ use uvlet_record::{
 
 use crate::{
     graph::{self, Reach},
+    marks::Marks,
     selector::{self, Selection, Selector, SelectorError},
     visits::{self, Visit},
 };
@@ -45,6 +46,8 @@ pub struct Lens<'r> {
     pub visits: Vec<Visit>,
     /// Named groups of bytes, in the order given.
     pub groups: Vec<Group>,
+    /// What is marked in the record.
+    pub marks: Marks,
     /// Per file of the record: the chunk it belongs to.
     chunk_of: Vec<Option<usize>>,
     /// Cells that nobody owns: in scripts and pages, and in styles besides.
@@ -91,6 +94,7 @@ impl<'r> Lens<'r> {
             reach,
             visits,
             groups: Vec::new(),
+            marks: Marks::default(),
             chunk_of,
             unattributed: Default::default(),
             style_modules,
@@ -115,6 +119,12 @@ impl<'r> Lens<'r> {
         };
         self.groups = groups.iter().map(group).collect::<Result<_, _>>()?;
         Ok(self)
+    }
+
+    /// With what is marked in the record.
+    #[must_use]
+    pub fn with_marks(self, marks: Marks) -> Self {
+        Self { marks, ..self }
     }
 
     /// Cells that nobody owns, with those of styles or without.

@@ -10,6 +10,7 @@ pub mod gate;
 pub mod graph;
 pub mod lens;
 pub mod liveness;
+pub mod marks;
 pub mod nearest;
 pub mod propose;
 pub mod removal;

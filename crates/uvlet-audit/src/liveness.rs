@@ -69,6 +69,8 @@ pub struct Liveness {
     pub dead: Vec<Dead>,
     /// What is kept for an effect alone.
     pub kept: Vec<Kept>,
+    /// Scripts in which it would have been found.
+    pub followed: BTreeSet<FileId>,
 }
 
 /// A script with what it declares.
@@ -105,7 +107,8 @@ pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
     let graph = Graph::new(record, &followed, &open);
     let reached = graph.reach(true);
     let without_effects = graph.reach(false);
-    let mut liveness = Liveness::default();
+    let mut liveness =
+        Liveness { followed: followed.iter().map(|one| one.file).collect(), ..Liveness::default() };
     for (at, one) in followed.iter().enumerate() {
         let is_dead = |node: usize| !reached.has(at, node);
         let mut cuts: BTreeMap<usize, Vec<Range<u64>>> = BTreeMap::new();

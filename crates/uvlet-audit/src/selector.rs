@@ -14,7 +14,7 @@ mod evaluate;
 mod named;
 mod parse;
 
-pub use evaluate::{Item, Missing, Renamed, Selection, items, select};
+pub use evaluate::{Item, Missing, Renamed, Selection, Unmarked, items, select};
 pub(crate) use named::is_version;
 
 use std::ops::Range;
@@ -71,10 +71,12 @@ pub enum Plain {
     Scripts,
     Styles,
     Repeats,
+    Leftovers,
+    NeverRan,
 }
 
 impl Plain {
-    const ALL: [(&'static str, Self); 9] = [
+    const ALL: [(&'static str, Self); 11] = [
         ("everything", Self::Everything),
         ("own", Self::Own),
         ("third-party", Self::ThirdParty),
@@ -84,7 +86,16 @@ impl Plain {
         ("scripts", Self::Scripts),
         ("styles", Self::Styles),
         ("repeats", Self::Repeats),
+        ("leftovers", Self::Leftovers),
+        ("never-ran", Self::NeverRan),
     ];
+}
+
+impl Plain {
+    /// The words of all.
+    pub fn names() -> impl Iterator<Item = &'static str> {
+        Self::ALL.iter().map(|(name, _)| *name)
+    }
 }
 
 /// The kind of source maps, which stand aside.
@@ -107,7 +118,13 @@ impl Selector {
     /// Whether it speaks of named groups.
     #[must_use]
     pub fn names_groups(&self) -> bool {
-        self.tree.names_groups()
+        self.tree.has(&|tree| matches!(tree, Tree::Named { set: Named::Group, .. }))
+    }
+
+    /// Whether it speaks of what is marked: of what nothing uses, or of what never ran.
+    #[must_use]
+    pub fn names(&self, set: Plain) -> bool {
+        self.tree.has(&|tree| matches!(tree, Tree::Plain(one) if *one == set))
     }
 
     /// Whether it is `kind(map)` and nothing else: the maps beside the files, which are in no set.
@@ -204,15 +221,16 @@ enum Tree {
 }
 
 impl Tree {
-    fn names_groups(&self) -> bool {
-        match self {
-            Self::Plain(_) => false,
-            Self::Named { set, .. } => *set == Named::Group,
-            Self::Holding(inner) => inner.names_groups(),
-            Self::And(parts) | Self::Or(parts) | Self::Except(parts) => {
-                parts.iter().any(Self::names_groups)
+    /// Whether a part of it passes a test.
+    fn has(&self, test: &dyn Fn(&Self) -> bool) -> bool {
+        test(self)
+            || match self {
+                Self::Plain(_) | Self::Named { .. } => false,
+                Self::Holding(inner) => inner.has(test),
+                Self::And(parts) | Self::Or(parts) | Self::Except(parts) => {
+                    parts.iter().any(|part| part.has(test))
+                }
             }
-        }
     }
 }
 

@@ -20,6 +20,12 @@ impl Spans {
         self.0.entry(file).or_default().push(range);
     }
 
+    /// Those in a file.
+    #[must_use]
+    pub fn in_file(&self, file: FileId) -> &[Range<u64>] {
+        self.0.get(&file).map_or(&[], Vec::as_slice)
+    }
+
     /// Joins what overlaps or touches.
     #[must_use]
     pub fn joined(mut self) -> Self {

@@ -35,6 +35,7 @@ pub use carried::carried;
 pub use copied::{repeats, repeats_of};
 
 use crate::{
+    coverage::Ran,
     lens::{CellSet, Lens},
     liveness::{Liveness, liveness},
     spans::{Prices, Spans},
@@ -342,6 +343,8 @@ pub struct Aids<'a> {
     pub costs: Option<&'a dyn Costs>,
     /// Languages that are wanted; none are named where all may be.
     pub languages: &'a [String],
+    /// What ran in recordings of a browser, and their number.
+    pub ran: Option<(&'a Ran, usize)>,
 }
 
 /// Finds what need not be there; sizes are ordered in a measure.
@@ -380,7 +383,14 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     let mut union: BTreeMap<usize, Stock> = BTreeMap::new();
     let mut all = Stock::default();
     for (kind, found, by_entry) in all_found {
-        let finding = finding(&ground, &prices, kind, found, &by_entry);
+        let mut finding = finding(&ground, &prices, kind, found, &by_entry);
+        if let Some((ran, recordings)) = aids.ran
+            && matches!(kind, Kind::Deferrable | Kind::DeadDeclaration)
+            && let Some(percent) = never_ran(record, &finding, ran)
+        {
+            let recordings = counted(recordings, "recording");
+            finding.cause.push_str(&format!("; {percent}% of it never ran in {recordings}"));
+        }
         let most = finding.by_entry.iter().map(|share| share.sizes.get(measure)).max();
         if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
             continue;
@@ -536,6 +546,24 @@ fn finding(
         cells: whole.cells,
         spans: whole.spans,
     }
+}
+
+/// Hundredths of it that no recording saw run; none where not all of it was recorded. What stands at the
+/// top of a module runs with it, even where nobody calls it.
+fn never_ran(record: &Record, finding: &Finding, ran: &Ran) -> Option<u64> {
+    let (mut all, mut unseen) = (0, 0);
+    for place in &finding.places {
+        let file = record.files.iter().position(|file| file.path == place.file)?;
+        let file = FileId::new(file);
+        ran.files.get(&file)?;
+        let end = place.start + place.length;
+        all += place.length;
+        let within = ran.never.in_file(file).iter();
+        unseen += within
+            .map(|range| range.end.min(end).saturating_sub(range.start.max(place.start)))
+            .sum::<u64>();
+    }
+    (all > 0).then(|| unseen * 100 / all)
 }
 
 /// Where it stands, in the order of files.

@@ -43,7 +43,7 @@ pub enum Command {
     /// up, a selection is rounded up on its own.
     #[command(
         after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  uvlet attribute dist --top 10 --if-removed\n\n\
-        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), route(ROUTE),\n  chunk(NAME), file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH),\n  group(NAME), repeats, repeats(ENTRY), carried(ENTRY), holding(SELECTOR), joined by and, or, except. `*`, `**` and `?` are wildcards."
+        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), route(ROUTE),\n  chunk(NAME), file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH),\n  group(NAME), repeats, repeats(ENTRY), carried(ENTRY), leftovers, never-ran\n  (with --coverage FILE), holding(SELECTOR), joined by and, or, except. `*`, `**` and `?` are wildcards."
     )]
     Attribute(Attribute),
     /// Why is it in here: who asks for it, from which page on, and what would leave with it?
@@ -164,6 +164,15 @@ pub enum Command {
     Manual(Manual),
 }
 
+/// Recordings of a browser, besides the build.
+#[derive(Debug, Default, Args)]
+pub struct Recorded {
+    /// A recording of a browser, as LABEL=FILE or FILE, which tells what `never-ran` is; may be given
+    /// several times.
+    #[arg(long, value_name = "RECORDING")]
+    pub coverage: Vec<String>,
+}
+
 #[derive(Debug, Args)]
 pub struct Survey {
     #[command(flatten)]
@@ -200,6 +209,8 @@ pub struct Attribute {
     /// Encode the files anew without each of the first N rows, and say what that saves.
     #[arg(long)]
     pub if_removed: bool,
+    #[command(flatten)]
+    pub recorded: Recorded,
     #[command(flatten)]
     pub show: Show,
     #[command(flatten)]
@@ -241,6 +252,8 @@ pub struct Waste {
     /// Show one finding with all that it stands on.
     #[arg(long, value_name = "ID")]
     pub evidence: Option<String>,
+    #[command(flatten)]
+    pub recorded: Recorded,
     /// Show the first N findings; 0 shows all.
     #[arg(long, value_name = "N", default_value_t = 12)]
     pub top: usize,
@@ -364,6 +377,8 @@ pub struct WhatIf {
     #[arg(long, value_name = "WHAT")]
     pub external: Vec<String>,
     #[command(flatten)]
+    pub recorded: Recorded,
+    #[command(flatten)]
     pub measure: MeasureChoice,
     #[command(flatten)]
     pub show: Show,
@@ -386,6 +401,8 @@ pub struct Gate {
     /// several times.
     #[arg(long = "try", value_name = "NAME.LIMIT=VALUE")]
     pub tried: Vec<String>,
+    #[command(flatten)]
+    pub recorded: Recorded,
     /// Write the verdict to a file as well, in one of the forms junit, sarif, markdown, json and csv;
     /// may be given several times.
     #[arg(long, value_name = "FORM=FILE", value_parser = written)]

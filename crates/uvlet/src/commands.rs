@@ -30,8 +30,13 @@ use std::{
 use clap::Parser;
 
 use serde::Serialize;
-use uvlet_audit::lens::Lens;
-use uvlet_read::{Cache, Coder, Options};
+use uvlet_audit::{
+    coverage::Recording,
+    lens::Lens,
+    marks::{self, Marks},
+    selector::{Plain, Selector},
+};
+use uvlet_read::{Cache, Coder, Options, TracedCosts};
 use uvlet_record::{
     Record, Target, Texts,
     sizes::{Coding, Measure},
@@ -171,8 +176,50 @@ fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
 
 /// A look at a record with the groups of the settings.
 fn with_groups<'r>(record: &'r Record, config: Option<&Config>) -> Result<Lens<'r>, Failure> {
+    look(record, config, Marks::default())
+}
+
+/// A look at a record with its marks and the groups of the settings.
+fn look<'r>(
+    record: &'r Record,
+    config: Option<&Config>,
+    marks: Marks,
+) -> Result<Lens<'r>, Failure> {
     let groups = config.map_or(&[][..], |config| config.groups.as_slice());
-    Ok(Lens::new(record).with_groups(groups)?)
+    Ok(Lens::new(record).with_marks(marks).with_groups(groups)?)
+}
+
+/// The marks that selectors and the groups of the settings speak of.
+fn marks_named<'s>(
+    selectors: impl IntoIterator<Item = &'s Selector>,
+    config: Option<&'s Config>,
+) -> Vec<Plain> {
+    let groups = config.map_or(&[][..], |config| config.groups.as_slice());
+    let all: Vec<&Selector> =
+        selectors.into_iter().chain(groups.iter().map(|(_, selector)| selector)).collect();
+    let marks = [Plain::Leftovers, Plain::NeverRan];
+    marks.into_iter().filter(|mark| all.iter().any(|one| one.names(*mark))).collect()
+}
+
+/// A record cut by the marks that are spoken of.
+fn marked(
+    record: ManuallyDrop<Record>,
+    texts: &dyn Texts,
+    coder: &Coder,
+    named: Vec<Plain>,
+    recordings: &[Recording],
+) -> (ManuallyDrop<Record>, Marks) {
+    if named.is_empty() {
+        return (record, Marks::default());
+    }
+    let wanted = marks::Wanted {
+        leftovers: named.contains(&Plain::Leftovers),
+        recordings: (named.contains(&Plain::NeverRan) && !recordings.is_empty())
+            .then_some(recordings),
+    };
+    let costs = TracedCosts::new(&record, texts, coder);
+    let (record, marks) = marks::marked(&record, texts, Some(&costs), wanted);
+    (ManuallyDrop::new(record), marks)
 }
 
 /// How sizes in these measures are taken.

@@ -173,7 +173,11 @@ impl Judge<'_, '_> {
             code: "name-missing".to_owned(),
             message: format!("{file}, line {line}, column {column}: {}", missing.said()),
         };
-        in_way.map(said).collect()
+        let unmarked = found
+            .unmarked
+            .iter()
+            .map(|mark| Reason { code: "not-marked".to_owned(), message: mark.said().to_owned() });
+        in_way.map(said).chain(unmarked).collect()
     }
 
     fn remark(&mut self, budget: &Budget, found: &Selection) {
@@ -353,9 +357,13 @@ impl Judge<'_, '_> {
         let mut are_styles = true;
         let unplaced_code: HashSet<FileId> = self.lens.unplaced_code().collect();
         let (mut unplaced, mut versions) = (BTreeSet::new(), BTreeSet::new());
+        let mut unmarked = BTreeSet::new();
         for id in most.iter().filter(|id| !least.has(*id)) {
             let cell = &record.cells[id.at()];
             let path = record.file(cell.file).path.as_str();
+            if self.lens.marks.may_carry(id) {
+                unmarked.insert(path);
+            }
             match cell.owner {
                 Owner::Unattributed => {
                     are_styles &= record.file(cell.file).kind == Kind::Style;
@@ -377,6 +385,7 @@ impl Judge<'_, '_> {
             bounds.doubted.iter().map(|&file| record.file(file).path.as_str()).collect();
         let unplaced: Vec<&str> = unplaced.into_iter().collect();
         let versions: Vec<&str> = versions.into_iter().collect();
+        let unmarked: Vec<&str> = unmarked.into_iter().collect();
         let mut reasons = Vec::new();
         let mut say = |code: &str, message: String| {
             reasons.push(Reason { code: code.to_owned(), message });
@@ -397,6 +406,13 @@ impl Judge<'_, '_> {
             say(
                 "loads-lead-nowhere",
                 format!("a load on demand cannot be followed, and may ask for {files}"),
+            );
+        }
+        if !unmarked.is_empty() {
+            let files = some(&unmarked);
+            say(
+                "not-followed",
+                format!("what nothing uses, or never ran, is not known of {files}"),
             );
         }
         if !versions.is_empty() {

@@ -120,7 +120,8 @@ impl Judge<'_, '_> {
         let mut over = 0;
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let (costs, languages) = (self.aids.costs, self.aids.languages);
-        let mut found = waste(lens, waste::Aids { texts, costs, languages }, &wanted, measure);
+        let mut found =
+            waste(lens, waste::Aids { texts, costs, languages, ran: None }, &wanted, measure);
         for finding in std::mem::take(&mut found.findings) {
             let about: Vec<usize> = (0..waivers.len())
                 .filter(|&at| matches!(&waivers[at].about, About::Finding(id) if *id == finding.id))

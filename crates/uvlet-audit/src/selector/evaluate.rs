@@ -12,6 +12,7 @@ use uvlet_record::{Kind, Module, OtherName, Owner};
 use super::{MAPS, Named, Plain, Selector, SelectorError, Tree};
 use crate::{
     lens::{CellSet, Lens},
+    marks::Marked,
     waste,
 };
 
@@ -30,6 +31,42 @@ pub struct Selection {
     pub startup_of: BTreeSet<usize>,
     /// Chunks that go by names which do not last.
     pub renamed: Vec<Renamed>,
+    /// Marks that it speaks of and that the build is not looked at for.
+    pub unmarked: BTreeSet<Unmarked>,
+}
+
+/// A mark that is not known of a build.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Unmarked {
+    /// What nothing uses is found in texts, which are not at hand.
+    Leftovers,
+    /// What never ran is told by recordings, none of which was named.
+    NeverRan,
+}
+
+impl Unmarked {
+    /// In words: what it lacks.
+    #[must_use]
+    pub fn said(self) -> &'static str {
+        match self {
+            Self::Leftovers => {
+                "`leftovers` is found in texts, and the record holds none; make it with --with-texts, \
+                 or name the build's folder"
+            }
+            Self::NeverRan => {
+                "`never-ran` is told by recordings of a browser; name them with --coverage FILE"
+            }
+        }
+    }
+}
+
+impl Selection {
+    /// Why it does not tell what was asked: a name that is not there, or a mark that is not known.
+    #[must_use]
+    pub fn lack(&self) -> Option<String> {
+        let missing = self.missing.first().map(Missing::said);
+        missing.or_else(|| self.unmarked.first().map(|mark| mark.said().to_owned()))
+    }
 }
 
 /// A chunk that a selector names by a name which does not last.
@@ -265,6 +302,24 @@ impl<'r> Evaluation<'_, 'r, '_> {
             Plain::Scripts => kind(Kind::Script),
             Plain::Styles => kind(Kind::Style),
             Plain::Repeats => Sets::with(waste::repeats(self.lens), &self.anybodys(&|_| true)),
+            Plain::Leftovers => {
+                self.marked(self.lens.marks.leftovers.as_ref(), Unmarked::Leftovers)
+            }
+            Plain::NeverRan => self.marked(self.lens.marks.never_ran.as_ref(), Unmarked::NeverRan),
+        }
+    }
+
+    /// Marked cells; where nothing is known of the mark, any code may carry it.
+    fn marked(&self, marked: Option<&Marked>, mark: Unmarked) -> Sets {
+        match marked {
+            Some(marked) => Sets::with(marked.cells.clone(), &marked.maybe),
+            None => {
+                self.found.borrow_mut().unmarked.insert(mark);
+                let code = self.lens.cells(|file, _| {
+                    matches!(self.lens.record.file(file).kind, Kind::Script | Kind::Style)
+                });
+                Sets::with(CellSet::default(), &code)
+            }
         }
     }
 

@@ -59,7 +59,8 @@ fn copies(record: &Record, apart: &BTreeSet<FileId>) -> Vec<Copies> {
             let of_kind = cells.iter().map(|&cell| (record.cells[cell.at()].file, cell));
             let cells: Vec<(FileId, CellId)> =
                 of_kind.filter(|(file, _)| record.file(*file).kind == kind).collect();
-            if cells.len() > 1 {
+            // A record that is cut finer has several cells of a module in one file.
+            if cells.iter().any(|(file, _)| *file != cells[0].0) {
                 found.push(Copies { module, cells });
             }
         }
@@ -83,7 +84,8 @@ fn again<'c>(copies: &'c Copies, startup: &[FileId]) -> impl Iterator<Item = Cel
     let mut loaded: Vec<(usize, CellId)> =
         copies.cells.iter().filter_map(|&(file, cell)| Some((place(file)?, cell))).collect();
     loaded.sort_unstable();
-    loaded.into_iter().skip(1).map(|(_, cell)| cell)
+    let first = loaded.first().map(|(place, _)| *place);
+    loaded.into_iter().filter(move |(place, _)| Some(*place) != first).map(|(_, cell)| cell)
 }
 
 fn cause(record: &Record, files: &[FileId], in_one_visit: bool) -> String {

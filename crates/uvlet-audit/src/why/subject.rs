@@ -2,12 +2,12 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{ModuleId, Owner, Record};
+use uvlet_record::{CellId, ModuleId, Owner, Record};
 
 use crate::{
     lens::{CellSet, Lens},
     nearest::nearest,
-    selector::{self, Named, Selector, SelectorError},
+    selector::{self, Named, Plain, Selector, SelectorError},
 };
 
 /// What is asked about.
@@ -104,13 +104,11 @@ impl Subject {
         let text = text.trim();
         if begins_with_set(text) {
             let selection = selector::select(&text.parse::<Selector>()?, lens)?;
-            if let Some(missing) = selection.missing.first() {
-                let (text, missing) = (text.to_owned(), missing.said());
+            if let Some(missing) = selection.lack() {
+                let text = text.to_owned();
                 return Err(SubjectError::Missing { text, missing });
             }
-            let owners = selection.cells.iter().map(|id| lens.record.cells[id.at()].owner);
-            let modules: BTreeSet<ModuleId> = owners.filter_map(module).collect();
-            let modules = modules.into_iter().collect();
+            let modules = modules_of(&selection.cells, lens);
             let (text, kind, cells) = (text.to_owned(), SubjectKind::Selector, selection.cells);
             return Ok(Self { text, kind, modules, cells });
         }
@@ -147,6 +145,28 @@ impl Subject {
     }
 }
 
+/// The modules of a selection. Where marks cut modules, those that it holds whole: of the others some
+/// part has to stay.
+fn modules_of(cells: &CellSet, lens: &Lens<'_>) -> Vec<ModuleId> {
+    let record = lens.record;
+    let owners = cells.iter().map(|id| record.cells[id.at()].owner);
+    let mut modules: BTreeSet<ModuleId> = owners.filter_map(module).collect();
+    if lens.marks.leftovers.is_some() || lens.marks.never_ran.is_some() {
+        let others = (0..record.cells.len()).map(CellId::new).filter(|id| !cells.has(*id));
+        for id in others.filter(|id| record.cells[id.at()].amount.emitted > 0) {
+            let has_part = |id: CellId| {
+                let cell = record.cells[id.at()];
+                let mut same = record.file(cell.file).cells.clone();
+                same.any(|at| record.cells[at].owner == cell.owner && cells.has(CellId::new(at)))
+            };
+            if let Some(module) = module(record.cells[id.at()].owner).filter(|_| has_part(id)) {
+                modules.remove(&module);
+            }
+        }
+    }
+    modules.into_iter().collect()
+}
+
 fn module(owner: Owner) -> Option<ModuleId> {
     match owner {
         Owner::Module(id) => Some(id),
@@ -157,7 +177,12 @@ fn module(owner: Owner) -> Option<ModuleId> {
 fn begins_with_set(text: &str) -> bool {
     let is_set =
         |name: &str| text.strip_prefix(name).is_some_and(|rest| rest.trim_start().starts_with('('));
-    Named::names().chain(["holding"]).any(is_set)
+    let is_plain = |name: &str| {
+        text.strip_prefix(name).is_some_and(|rest| rest.is_empty() || rest.starts_with(' '))
+    };
+    text.starts_with('(')
+        || Named::names().chain(["holding"]).any(is_set)
+        || Plain::names().any(is_plain)
 }
 
 /// The modules of a package, or of a version of it (`name@1.10`).

@@ -5,7 +5,7 @@ use uvlet_audit::{
     lens::Lens,
     nearest::remedy,
     removal::remove,
-    selector::{self, Missing, Named, Selection, Selector},
+    selector::{self, Missing, Named, Plain, Selection, Selector},
     survey::{self, Moment},
 };
 use uvlet_read::Coder;
@@ -13,7 +13,8 @@ use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{
-    Opened, Wanted, advice, as_json, following, measures, open, screen, settings, with_groups,
+    Opened, Wanted, advice, as_json, coverage, following, look, marked, marks_named, measures,
+    open, screen, settings,
 };
 use crate::{
     cli::{self, Attribute, By, Format},
@@ -29,14 +30,17 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
+    let is_marked = marks_named([&within], config);
+    let recordings = coverage::read(&arguments.recorded.coverage)?;
     let Opened { path, measures, record, texts, coder } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
-        sources: false,
+        sources: is_marked.contains(&Plain::Leftovers),
     })?;
-    let lens = with_groups(&record, config)?;
+    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let lens = look(&record, config, marks)?;
     let selection = selector::select(&within, &lens)?;
     // A table must not be empty for a misspelt name; what a glob leaves out is its own affair.
     if let Some(missing) = selection.missing.first() {
@@ -44,6 +48,9 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
             selector: within.text().to_owned(),
             message: said(missing, &lens),
         });
+    }
+    if let Some(message) = selection.lack() {
+        return Err(Failure::In { selector: within.text().to_owned(), message });
     }
     let by = match arguments.by {
         By::Package => attribute::By::Package,

@@ -101,7 +101,7 @@ fn half<'a>(
     within: &Selector,
 ) -> Result<(Half<'a>, Option<String>), Failure> {
     let selection = selector::select(within, lens)?;
-    let missing = selection.missing.first().map(selector::Missing::said);
+    let missing = selection.lack();
     let cells: CellSet = selection.cells;
     Ok((Half { lens, texts: &*opened.texts, cells }, missing))
 }

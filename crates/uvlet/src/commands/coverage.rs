@@ -20,13 +20,7 @@ use crate::{
 pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     let show = &arguments.show;
     let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
-    let mut read = Vec::new();
-    for text in &arguments.recordings {
-        let (label, path) = named(text);
-        let recording = recordings::read(&path, &label)
-            .map_err(|error| Failure::Usage(format!("{}: {error}", path.display())))?;
-        read.push(seen(recording));
-    }
+    let read = read(&arguments.recordings)?;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
     let Opened { record, measures, texts, coder, .. } = open(Wanted {
@@ -38,8 +32,8 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     })?;
     let lens = with_groups(&record, config)?;
     let selection = selector::select(&within, &lens)?;
-    if let Some(missing) = selection.missing.first() {
-        let (selector, message) = (within.text().to_owned(), missing.said());
+    if let Some(message) = selection.lack() {
+        let selector = within.text().to_owned();
         return Err(Failure::In { selector, message });
     }
     let by = match arguments.by {
@@ -63,6 +57,17 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     };
     output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
+}
+
+/// Recordings as they are named on a command line.
+pub(super) fn read(named: &[String]) -> Result<Vec<Recording>, Failure> {
+    let one = |text: &String| {
+        let (label, path) = self::named(text);
+        let recording = recordings::read(&path, &label)
+            .map_err(|error| Failure::Usage(format!("{}: {error}", path.display())))?;
+        Ok(seen(recording))
+    };
+    named.iter().map(one).collect()
 }
 
 /// `load=a.json`, else the file's own name.

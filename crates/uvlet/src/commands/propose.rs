@@ -42,7 +42,7 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     let lens = with_groups(&record, config.as_ref())?;
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let (texts, costs) = (&*texts, Some(&costs as &dyn Costs));
-    let found = waste::Aids { texts, costs, languages: &known.languages };
+    let found = waste::Aids { texts, costs, languages: &known.languages, ran: None };
     let proposals = propose(&lens, found, measure, headroom);
     let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
     let old = read(&path)?;

@@ -88,7 +88,8 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
         return Ok(Status::Held);
     }
     let costs = TracedCosts::new(&record, &*texts, &coder);
-    let aids = waste::Aids { texts: &*texts, costs: Some(&costs), languages: &languages };
+    let aids =
+        waste::Aids { texts: &*texts, costs: Some(&costs), languages: &languages, ran: None };
     let mut wasted = waste(&lens, aids, &WantedWaste::default(), first);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut wasted.findings, waivers, today(None), first);

@@ -1,6 +1,7 @@
 //! `uvlet waste`.
 
 use uvlet_audit::{
+    coverage::ran,
     gate::accept,
     selector::{self, Selector},
     waste::{self, Aids, Wanted, waste},
@@ -9,7 +10,8 @@ use uvlet_read::TracedCosts;
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted as ToOpen, as_json, gate::today, measures, open, screen, settings, with_groups,
+    Opened, Wanted as ToOpen, as_json, coverage, gate::today, look, marked, marks_named, measures,
+    open, screen, settings,
 };
 use crate::{
     cli::{Format, Kind, Waste},
@@ -36,13 +38,15 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         format: show.format,
         sources: true,
     })?;
-    let lens = with_groups(&record, config)?;
+    let recordings = coverage::read(&arguments.recorded.coverage)?;
+    let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
+    let is_marked = marks_named(within.iter(), config);
+    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let lens = look(&record, config, marks)?;
     let within = within.map(|selector| {
         let selection = selector::select(&selector, &lens)?;
-        match selection.missing.first() {
-            Some(missing) => {
-                Err(Failure::In { selector: selector.text().to_owned(), message: missing.said() })
-            }
+        match selection.lack() {
+            Some(message) => Err(Failure::In { selector: selector.text().to_owned(), message }),
             None => Ok(selection.cells),
         }
     });
@@ -63,7 +67,12 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
     let costs = TracedCosts::new(&record, &*texts, &coder);
-    let aids = Aids { texts: &*texts, costs: Some(&costs), languages: &languages };
+    let aids = Aids {
+        texts: &*texts,
+        costs: Some(&costs),
+        languages: &languages,
+        ran: ran.as_ref().map(|ran| (ran, recordings.len())),
+    };
     let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);

@@ -1,6 +1,7 @@
 //! `uvlet what-if`.
 
 use uvlet_audit::{
+    selector::Selector,
     what_if::{Change, Step, WhatIfError, what_if},
     why::subject::Subject,
 };
@@ -8,7 +9,8 @@ use uvlet_record::sizes::Coding;
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted, as_json, attribute::at_levels_of, measures, open, screen, settings, with_groups,
+    Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, marked, marks_named,
+    measures, open, screen, settings,
 };
 use crate::{
     cli::{Format, WhatIf},
@@ -40,7 +42,13 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         format: show.format,
         sources: true,
     })?;
-    let lens = with_groups(&record, config)?;
+    let recordings = coverage::read(&arguments.recorded.coverage)?;
+    // Parts of a subject are words of a selector, if it is one.
+    let said = asked.iter().flat_map(|(_, texts)| texts.iter());
+    let said: Vec<Selector> = said.filter_map(|text| text.parse().ok()).collect();
+    let is_marked = marks_named(&said, config);
+    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let lens = look(&record, config, marks)?;
     let mut steps = Vec::new();
     for (change, texts) in asked {
         for text in texts {

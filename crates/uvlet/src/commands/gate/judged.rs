@@ -10,13 +10,14 @@ use uvlet_audit::{
     compare,
     gate::{Aids, Gate, gate},
     lens::Lens,
+    selector::Plain,
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::{Notice, Record, Remark, SavedTexts, Texts, sizes::Measure};
 use uvlet_view::markdown::EntryFold;
 
 use super::{
-    super::{Measures, Opened, Wanted, open, with_groups},
+    super::{Measures, Opened, Wanted, coverage, look, marked, marks_named, open},
     today,
 };
 use crate::{
@@ -170,6 +171,9 @@ fn against(arguments: &cli::Gate, app: Option<&str>) -> Result<Option<PathBuf>, 
 
 fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<One, Failure> {
     let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
+    let selectors = config.budgets.iter().filter_map(|budget| budget.scope.selector());
+    let is_marked = marks_named(selectors, Some(config));
+    let recordings = coverage::read(&arguments.recorded.coverage)?;
     let is_program = |form: &Form| matches!(form, Form::Json | Form::Csv);
     let for_programs = arguments.write.iter().any(|(form, _)| is_program(form))
         || matches!(arguments.format, GateFormat::Json | GateFormat::Csv);
@@ -179,7 +183,8 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
             config: Some(config),
             measures: Measures { list: judged.clone(), all: false },
             format,
-            sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges()),
+            sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges())
+                || is_marked.contains(&Plain::Leftovers),
         })
     };
     let format = if for_programs { Format::Json } else { Format::Table };
@@ -199,20 +204,29 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
     if let Some(base) = &base {
         compare::check(&base.record, &record, &judged)?;
     }
-    let base_lens =
-        base.as_ref().map(|base| with_groups(&base.record, Some(config))).transpose()?;
+    // What never ran in this build is not known of another.
+    let base = base.map(|base| {
+        let Opened { record, texts, coder, .. } = base;
+        let (record, marks) = marked(record, &*texts, &coder, is_marked.clone(), &[]);
+        (record, marks, texts)
+    });
+    let base_lens = base
+        .as_ref()
+        .map(|(record, marks, _)| look(record, Some(config), marks.clone()))
+        .transpose()?;
+    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
     let no_texts = SavedTexts::default();
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let aids = Aids {
         texts: &*texts,
         costs: Some(&costs),
         languages: &config.languages,
-        texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
+        texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |(.., texts)| &**texts),
         base: base_lens.as_ref(),
         waivers: &config.waivers,
         today: today(arguments.today),
     };
-    let lens = with_groups(&record, Some(config))?;
+    let lens = look(&record, Some(config), marks)?;
     let gate = gate(&lens, &config.budgets, config.strictness, aids)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let entries = entries(&lens, base_lens.as_ref(), config.measure);
