@@ -10,7 +10,10 @@ use uvlet_record::{
     sizes::{Amount, Coded, Coding, Measure, Sizes},
 };
 
-use crate::lens::{CellSet, Lens};
+use crate::{
+    lens::{CellSet, Lens},
+    liveness::State,
+};
 
 /// What rows stand for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
@@ -25,6 +28,7 @@ pub enum By {
     Entry,
     Kind,
     Group,
+    Export,
 }
 
 impl By {
@@ -40,6 +44,7 @@ impl By {
             Self::Entry => "entry",
             Self::Kind => "kind",
             Self::Group => "group",
+            Self::Export => "export",
         }
     }
 }
@@ -87,6 +92,7 @@ pub enum RowKind {
     Entry,
     Kind,
     Group,
+    Export,
     /// Own code that is no package.
     Own,
     /// Installed code of no package that could be told.
@@ -113,6 +119,7 @@ impl RowKind {
             Self::Entry => "entry",
             Self::Kind => "kind",
             Self::Group => "group",
+            Self::Export => "export",
             Self::Own => "own",
             Self::ThirdParty => "third-party",
             Self::Glue => "glue",
@@ -126,8 +133,8 @@ impl RowKind {
     /// It stands for what its name says, and not for a remainder of some sort.
     #[must_use]
     pub fn is_named(self) -> bool {
-        use RowKind::{Chunk, Entry, File, Folder, Group, Kind, Module, Package};
-        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind | Group)
+        use RowKind::{Chunk, Entry, Export, File, Folder, Group, Kind, Module, Package};
+        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind | Group | Export)
     }
 }
 
@@ -153,6 +160,10 @@ pub struct Row {
     pub shared_out: Vec<Coding>,
     /// Chunks that hold any of it.
     pub chunks: Vec<String>,
+    /// Of an exported name, whether it is used: `used`, `unused`, `kept for an effect`, or `gone` where no
+    /// declaration of it is left.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub state: Option<&'static str>,
     /// What its files would lose without it, for the rows that this was asked of.
     #[serde(flatten, skip_serializing_if = "Option::is_none")]
     pub removal: Option<Removal>,
@@ -180,6 +191,8 @@ enum Who {
     Entry(String),
     Kind(Kind),
     Group(String),
+    /// By its place among the exported names.
+    Export(u32),
     /// Installed code of no package that could be told.
     ThirdParty,
     Own,
@@ -215,9 +228,16 @@ pub fn attribute(
                     None => who(lens, By::Package, cell.file, cell.owner),
                 }
             }
+            By::Export => match lens.marks.exports.as_ref().and_then(|one| one.of_cells[id.at()]) {
+                Some(export) => Who::Export(export),
+                None => who(lens, By::Module, cell.file, cell.owner),
+            },
             _ => who(lens, by, cell.file, cell.owner),
         };
         groups.entry(who).or_default().push(id);
+    }
+    if by == By::Export {
+        gone(lens, &mut groups);
     }
     let total = lens.amount(cells);
     let amounts: Vec<Amount> =
@@ -243,6 +263,24 @@ pub fn attribute(
         within: within.map(str::to_owned),
         rows: rows.into_iter().map(|(_, row)| row).collect(),
         total: Total { sizes: total.sizes() },
+    }
+}
+
+/// Exported names of which nothing is left, of modules that are looked at.
+fn gone(lens: &Lens<'_>, groups: &mut BTreeMap<Who, Vec<CellId>>) {
+    let Some(exports) = &lens.marks.exports else { return };
+    let modules: BTreeSet<ModuleId> = groups
+        .values()
+        .flatten()
+        .filter_map(|id| match lens.record.cells[id.at()].owner {
+            Owner::Module(id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    for (at, export) in exports.list.iter().enumerate() {
+        if export.state.is_none() && modules.contains(&export.module) {
+            groups.entry(Who::Export(u32::try_from(at).unwrap_or(u32::MAX))).or_default();
+        }
     }
 }
 
@@ -321,6 +359,12 @@ fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
 
 fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
     let record = lens.record;
+    let export = match who {
+        Who::Export(at) => {
+            lens.marks.exports.as_ref().and_then(|exports| exports.list.get(*at as usize))
+        }
+        _ => None,
+    };
     let package = match who {
         Who::Package(id) => Some(&record.packages[id.at()]),
         Who::Module(id) => record.package_of(*id),
@@ -332,6 +376,9 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::File(id) => record.file(*id).path.clone(),
         Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) | Who::Group(name) => name.clone(),
         Who::Kind(kind) => kind.name().to_owned(),
+        Who::Export(_) => export.map_or_else(String::new, |export| {
+            format!("{}#{}", record.module(export.module).path, export.name)
+        }),
         Who::SeveralEntries => "(several entries)".to_owned(),
         Who::NoEntry => "(no entry)".to_owned(),
         Who::ThirdParty => "(third-party)".to_owned(),
@@ -349,6 +396,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Entry(_) => RowKind::Entry,
         Who::Kind(_) => RowKind::Kind,
         Who::Group(_) => RowKind::Group,
+        Who::Export(_) => RowKind::Export,
         Who::SeveralEntries => RowKind::Several,
         Who::NoEntry => RowKind::None,
         Who::ThirdParty => RowKind::ThirdParty,
@@ -383,6 +431,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
             .filter(|&coding| shares_files(record, ids, coding))
             .collect(),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
+        state: export.map(|export| export.state.map_or("gone", State::name)),
         removal: None,
         cells: ids.to_owned(),
     }

@@ -5,6 +5,7 @@
 //! points at, scripts that do not parse or run code from texts, exports of what is loaded on demand.
 //! Each rule errs on the side of keeping.
 
+mod declarations;
 mod reach;
 mod sources;
 
@@ -17,6 +18,7 @@ use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use uvlet_record::{FileId, Kind, LoadKind, ModuleId, Record, Segment, Texts};
 use uvlet_script::declarations::{Declared, Effect, NodeKind, declared};
 
+pub use declarations::{Declaration, State, User, declarations};
 use reach::Graph;
 pub(crate) use sources::Sources;
 
@@ -85,9 +87,8 @@ struct Followed {
     believed: Vec<bool>,
 }
 
-/// Follows the scripts of a build.
-#[must_use]
-pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
+/// Reads the scripts of a build; and the files that somebody may use who is not followed.
+fn follow_all(record: &Record, texts: &dyn Texts) -> (Vec<Followed>, BTreeSet<FileId>) {
     let sources = Sources::new(texts);
     let scripts: Vec<FileId> = (0..record.files.len())
         .map(FileId::new)
@@ -103,7 +104,13 @@ pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
         .flat_map(|(file, _)| record.file(*file).loads.iter().copied())
         .chain(opened(record, texts))
         .collect();
-    let followed: Vec<Followed> = followed.into_iter().flatten().collect();
+    (followed.into_iter().flatten().collect(), open)
+}
+
+/// Follows the scripts of a build.
+#[must_use]
+pub fn liveness(record: &Record, texts: &dyn Texts) -> Liveness {
+    let (followed, open) = follow_all(record, texts);
     let graph = Graph::new(record, &followed, &open);
     let reached = graph.reach(true);
     let without_effects = graph.reach(false);

@@ -192,6 +192,40 @@ pub fn handed_on(text: &str) -> Result<Option<HandedOn>, Unparsed> {
     })
 }
 
+/// What a source exports of its own: the name outside with the name inside; none inside where a value
+/// without a name is exported.
+///
+/// # Errors
+/// When it cannot be parsed.
+pub fn own_exports(text: &str) -> Result<Vec<(String, Option<String>)>, Unparsed> {
+    use oxc_ast::ast::{ExportDefaultDeclarationKind as Default, Statement};
+    read(text, Dialect::Source, |script| {
+        let declared = of_script(script, true);
+        let mut found: Vec<(String, Option<String>)> = Vec::new();
+        for (outside, used) in &declared.exports {
+            let (Use::Node(node) | Use::All(node)) = used else { continue };
+            let node = &declared.nodes[*node];
+            if !matches!(node.kind, NodeKind::Import { .. }) {
+                found.push((outside.clone(), Some(node.name.clone())));
+            }
+        }
+        for statement in &script.program.body {
+            let Statement::ExportDefaultDeclaration(default) = statement else { continue };
+            let inside = match &default.declaration {
+                Default::FunctionDeclaration(function) => function.id.as_ref().map(|id| id.name),
+                Default::ClassDeclaration(class) => class.id.as_ref().map(|id| id.name),
+                Default::Identifier(name) => Some(name.name),
+                _ => None,
+            };
+            found.retain(|(outside, _)| outside != "default");
+            found.push(("default".to_owned(), inside.map(|name| name.to_string())));
+        }
+        found.sort();
+        found.dedup();
+        found
+    })
+}
+
 /// The names that a source exports; none where it hands on all of another, which may be any.
 ///
 /// # Errors

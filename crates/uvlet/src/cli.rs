@@ -805,6 +805,8 @@ pub enum By {
     Kind,
     /// A group of uvlet.toml; what is in none stands by its package.
     Group,
+    /// A name that a module exports, with whether it is used; the rest of a module is one row.
+    Export,
 }
 
 /// Which promises are listed.

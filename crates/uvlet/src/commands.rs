@@ -201,22 +201,26 @@ fn marks_named<'s>(
     marks.into_iter().filter(|mark| all.iter().any(|one| one.names(*mark))).collect()
 }
 
-/// A record cut by the marks that are spoken of.
+/// What is to be marked for selectors that speak of it.
+fn marks_wanted<'a>(named: &[Plain], recordings: &'a [Recording]) -> marks::Wanted<'a> {
+    let is_recorded = named.contains(&Plain::NeverRan) && !recordings.is_empty();
+    marks::Wanted {
+        leftovers: named.contains(&Plain::Leftovers),
+        recordings: is_recorded.then_some(recordings),
+        exports: false,
+    }
+}
+
+/// A record cut by the marks that are wanted.
 fn marked(
     record: ManuallyDrop<Record>,
     texts: &dyn Texts,
     coder: &Coder,
-    named: Vec<Plain>,
-    recordings: &[Recording],
+    wanted: marks::Wanted<'_>,
 ) -> (ManuallyDrop<Record>, Marks) {
-    if named.is_empty() {
+    if !wanted.leftovers && wanted.recordings.is_none() && !wanted.exports {
         return (record, Marks::default());
     }
-    let wanted = marks::Wanted {
-        leftovers: named.contains(&Plain::Leftovers),
-        recordings: (named.contains(&Plain::NeverRan) && !recordings.is_empty())
-            .then_some(recordings),
-    };
     let costs = TracedCosts::new(&record, texts, coder);
     let (record, marks) = marks::marked(&record, texts, Some(&costs), wanted);
     (ManuallyDrop::new(record), marks)

@@ -8,7 +8,7 @@ use uvlet_script::declarations::{NodeKind, Use};
 use super::Followed;
 
 /// A node: the script's place in the list, and its own.
-type Id = (usize, usize);
+pub type Id = (usize, usize);
 
 /// The scripts, and how their names hang together.
 pub struct Graph<'f> {
@@ -140,6 +140,63 @@ impl<'f> Graph<'f> {
             };
         }
         None
+    }
+
+    /// The declarations that a use leads to, past names.
+    fn leads_to(&self, script: usize, used: &Use) -> Option<Id> {
+        let mut id = match used {
+            Use::Node(node) | Use::All(node) => (script, *node),
+            Use::Member(member) => (script, *self.scripts[script].declared.values.get(member)?),
+            Use::MemberOf(node, key) | Use::CalledOf(node, key) => {
+                match self.targets.get(&(script, *node))? {
+                    Target::Whole(to) => match export(&self.scripts[*to], key)? {
+                        Use::Node(node) | Use::All(node) => (*to, node),
+                        _ => return None,
+                    },
+                    Target::One(to, Use::Node(node) | Use::All(node)) => {
+                        let member = self.keys.get(&((*to, *node), key.as_str()));
+                        let value =
+                            member.and_then(|(_, one)| self.scripts[*to].declared.values.get(one));
+                        (*to, value.copied().unwrap_or(*node))
+                    }
+                    Target::One(..) => return None,
+                }
+            }
+        };
+        for _ in 0..8 {
+            let Some(Target::One(to, Use::Node(node) | Use::All(node))) = self.targets.get(&id)
+            else {
+                break;
+            };
+            id = (*to, *node);
+        }
+        Some(id)
+    }
+
+    /// Per declaration, who uses it: other declarations, or (none) code that runs.
+    pub fn users(&self) -> HashMap<Id, BTreeSet<Option<Id>>> {
+        let mut users: HashMap<Id, BTreeSet<Option<Id>>> = HashMap::new();
+        for (script, one) in self.scripts.iter().enumerate() {
+            for used in &one.declared.roots {
+                if let Some(id) = self.leads_to(script, used) {
+                    users.entry(id).or_default().insert(None);
+                }
+            }
+            for (node, known) in one.declared.nodes.iter().enumerate() {
+                for used in &known.uses {
+                    if let Some(id) = self.leads_to(script, used).filter(|id| *id != (script, node))
+                    {
+                        users.entry(id).or_default().insert(Some((script, node)));
+                    }
+                }
+            }
+        }
+        for (script, used) in &self.open {
+            if let Some(id) = self.leads_to(*script, used) {
+                users.entry(id).or_default().insert(None);
+            }
+        }
+        users
     }
 
     /// Reaches from code that runs; `with_effects` says that what may do something runs.

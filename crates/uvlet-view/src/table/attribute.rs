@@ -74,7 +74,9 @@ pub(crate) fn rows(
     let mut heads = vec![Column::name(what), sized(measure)];
     // Beside the measure that it is in.
     heads.extend(removals.as_ref().map(|_| Column::number(format!("if removed, {unit}"))));
-    heads.extend([Column::number("share"), Column::word("basis")]);
+    heads.push(Column::number("share"));
+    let shows_state = answer.by == By::Export;
+    heads.push(Column::word(if shows_state { "state" } else { "basis" }));
     let further = heads.len()..heads.len() + also.len();
     heads.extend(screen.also.iter().copied().map(sized));
     let shows_chunks = !matches!(answer.by, By::File | By::Chunk | By::Kind);
@@ -94,6 +96,7 @@ pub(crate) fn rows(
         let name = named(&name(row, &twice));
         let basis = basis(row, measure);
         let number = if basis == ESTIMATED { &format!("≈{number}") } else { number };
+        let basis = if shows_state { row.state.unwrap_or_default() } else { basis };
         line(name, number, row.sizes.get(measure), basis, chunks(row));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
@@ -237,6 +240,9 @@ fn sentence(answer: &Attribution, screen: &Screen) -> String {
     let Some(heaviest) = heaviest.filter(|_| answer.total.sizes.emitted > 0) else {
         return format!("This build holds nothing of {within}: 0 B.");
     };
+    if answer.by == By::Export {
+        return exports(answer, within, &format!("{} ({measure})", size(total)));
+    }
     let bytes = heaviest.sizes.get(measure);
     let share = share(bytes, total);
     let name = name(heaviest, &twice(&answer.rows));
@@ -263,6 +269,28 @@ fn sentence(answer: &Attribution, screen: &Screen) -> String {
         (_, true) => format!("{of_what} is {of}."),
         (_, false) => format!("{of_what} weighs most: {of}."),
     }
+}
+
+/// How many of the exported names are left, and whether they are used.
+fn exports(answer: &Attribution, within: &str, size: &str) -> String {
+    let states = || answer.rows.iter().filter_map(|row| row.state);
+    let all = states().count();
+    if all == 0 {
+        return format!("No module of {within} exports a name that can be told apart: {size}.");
+    }
+    let of = |state: &str| states().filter(|one| *one == state).count();
+    let left = all - of("gone");
+    let idle: Vec<String> = [("unused", "unused"), ("kept for an effect", "kept for an effect alone")]
+        .iter()
+        .filter(|(state, _)| of(state) > 0)
+        .map(|(state, words)| format!("{} {words}", of(state)))
+        .collect();
+    let idle = match idle.is_empty() {
+        true if left > 0 => ", all used".to_owned(),
+        true => String::new(),
+        false => format!(", {}", idle.join(" and ")),
+    };
+    format!("{left} of {} of {within} are left{idle}: {size}.", count(all, "export"))
 }
 
 /// A coded size that is a proportional share of a file is estimated, however well the emitted bytes
@@ -298,6 +326,9 @@ pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -
     }
     if answer.rows.first().is_some_and(|row| row.removal.is_some()) {
         text.push_str(" If removed: what the row's files lose when they are encoded without it; this does not add up.");
+    }
+    if answer.by == By::Export {
+        text.push_str(" Gone: no declaration of it is left, since the bundler took it out or put its value where it is used. What a module has besides its exports stands under its path.");
     }
     let Measure::Coded(coding) = screen.measure else { return text };
     // Rows that are whole files need no explanation, nor does what was explained before.

@@ -3,6 +3,7 @@
 use uvlet_audit::{
     attribute::{self, attribute},
     lens::Lens,
+    marks,
     nearest::remedy,
     removal::remove,
     selector::{self, Missing, Named, Plain, Selection, Selector},
@@ -13,8 +14,8 @@ use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{
-    Opened, Wanted, advice, as_json, coverage, following, look, marked, marks_named, measures,
-    open, screen, settings,
+    Opened, Wanted, advice, as_json, coverage, following, look, marked, marks_named, marks_wanted,
+    measures, open, screen, settings,
 };
 use crate::{
     cli::{self, Attribute, By, Format},
@@ -37,9 +38,14 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
-        sources: is_marked.contains(&Plain::Leftovers),
+        sources: is_marked.contains(&Plain::Leftovers) || arguments.by == By::Export,
     })?;
-    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let exports = arguments.by == By::Export;
+    let wanted = marks::Wanted { exports, ..marks_wanted(&is_marked, &recordings) };
+    let (record, marks) = marked(record, &*texts, &coder, wanted);
+    if exports && marks.exports.is_none() {
+        return Err(Failure::NoTexts(path));
+    }
     let lens = look(&record, config, marks)?;
     let selection = selector::select(&within, &lens)?;
     // A table must not be empty for a misspelt name; what a glob leaves out is its own affair.
@@ -61,6 +67,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         By::Entry => attribute::By::Entry,
         By::Kind => attribute::By::Kind,
         By::Group => attribute::By::Group,
+        By::Export => attribute::By::Export,
     };
     let sort = match arguments.sort {
         cli::Sort::Size => attribute::Sort::Heaviest(measures[0]),

@@ -10,8 +10,8 @@ use uvlet_read::TracedCosts;
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted as ToOpen, as_json, coverage, gate::today, look, marked, marks_named, measures,
-    open, screen, settings,
+    Opened, Wanted as ToOpen, as_json, coverage, gate::today, look, marked, marks_named,
+    marks_wanted, measures, open, screen, settings,
 };
 use crate::{
     cli::{Format, Kind, Waste},
@@ -41,7 +41,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let recordings = coverage::read(&arguments.recorded.coverage)?;
     let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
     let is_marked = marks_named(within.iter(), config);
-    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;
     let within = within.map(|selector| {
         let selection = selector::select(&selector, &lens)?;

@@ -10,7 +10,7 @@ use uvlet_view::{markdown, table};
 
 use super::{
     Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, marked, marks_named,
-    measures, open, screen, settings,
+    marks_wanted, measures, open, screen, settings,
 };
 use crate::{
     cli::{Format, WhatIf},
@@ -47,7 +47,7 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
     let said = asked.iter().flat_map(|(_, texts)| texts.iter());
     let said: Vec<Selector> = said.filter_map(|text| text.parse().ok()).collect();
     let is_marked = marks_named(&said, config);
-    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;
     let mut steps = Vec::new();
     for (change, texts) in asked {

@@ -17,7 +17,7 @@ use uvlet_record::{Notice, Record, Remark, SavedTexts, Texts, sizes::Measure};
 use uvlet_view::markdown::EntryFold;
 
 use super::{
-    super::{Measures, Opened, Wanted, coverage, look, marked, marks_named, open},
+    super::{Measures, Opened, Wanted, coverage, look, marked, marks_named, marks_wanted, open},
     today,
 };
 use crate::{
@@ -207,14 +207,14 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
     // What never ran in this build is not known of another.
     let base = base.map(|base| {
         let Opened { record, texts, coder, .. } = base;
-        let (record, marks) = marked(record, &*texts, &coder, is_marked.clone(), &[]);
+        let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &[]));
         (record, marks, texts)
     });
     let base_lens = base
         .as_ref()
         .map(|(record, marks, _)| look(record, Some(config), marks.clone()))
         .transpose()?;
-    let (record, marks) = marked(record, &*texts, &coder, is_marked, &recordings);
+    let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let no_texts = SavedTexts::default();
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let aids = Aids {

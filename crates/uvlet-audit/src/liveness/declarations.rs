@@ -1,0 +1,105 @@
+//! Every declaration that can be told apart in the emitted scripts: where it stands, and who uses it.
+
+use std::{collections::BTreeMap, ops::Range};
+
+use uvlet_record::{FileId, ModuleId, Record, Texts};
+
+use super::{What, follow_all, reach::Graph, what};
+
+/// A declaration in an emitted script.
+#[derive(Clone, Debug)]
+pub struct Declaration {
+    /// The file.
+    pub file: FileId,
+    /// The module that it comes from.
+    pub module: ModuleId,
+    /// Its name in the source.
+    pub name: String,
+    /// Its bytes.
+    pub ranges: Vec<Range<u64>>,
+    /// Whether it is used.
+    pub state: State,
+    /// Who uses it.
+    pub users: Vec<User>,
+}
+
+/// Whether something is used.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum State {
+    /// By code that runs, or that may run.
+    Used,
+    /// By nobody; its evaluation may do something.
+    ForEffect,
+    /// By nobody.
+    Unused,
+}
+
+impl State {
+    /// The words for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Used => "used",
+            Self::ForEffect => "kept for an effect",
+            Self::Unused => "unused",
+        }
+    }
+}
+
+/// Who uses a declaration.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum User {
+    /// Another declaration.
+    Declaration {
+        /// Its module.
+        module: ModuleId,
+        /// Its name in the source.
+        name: String,
+    },
+    /// Code that runs as its module is evaluated, or code that is not followed.
+    Runs,
+}
+
+/// The declarations of all scripts that can be followed.
+#[must_use]
+pub fn declarations(record: &Record, texts: &dyn Texts) -> Vec<Declaration> {
+    let (followed, open) = follow_all(record, texts);
+    let graph = Graph::new(record, &followed, &open);
+    let (reached, without_effects) = (graph.reach(true), graph.reach(false));
+    let users = graph.users();
+    let mut found = Vec::new();
+    for (at, one) in followed.iter().enumerate() {
+        let mut ranges: BTreeMap<usize, Vec<Range<u64>>> = BTreeMap::new();
+        for (node, range) in one.declared.layout.cuts(&|_| true) {
+            ranges.entry(node).or_default().push(range.start as u64..range.end as u64);
+        }
+        for (node, ranges) in ranges {
+            let is_name = matches!(
+                what(&one.declared.nodes[node].kind),
+                None | Some(What::Import | What::Member)
+            );
+            let Some((module, name)) = one.heads[node].clone().filter(|_| !is_name) else {
+                continue;
+            };
+            let state = match (reached.has(at, node), without_effects.has(at, node)) {
+                (false, _) => State::Unused,
+                (true, false) => State::ForEffect,
+                (true, true) => State::Used,
+            };
+            let of = users.get(&(at, node)).into_iter().flatten();
+            let mut users: Vec<User> = of
+                .filter_map(|user| match user {
+                    None => Some(User::Runs),
+                    Some((script, node)) => {
+                        let (module, name) = graph.named(*script, *node)?;
+                        Some(User::Declaration { module, name })
+                    }
+                })
+                .collect();
+            users.sort();
+            users.dedup();
+            found.push(Declaration { file: one.file, module, name, ranges, state, users });
+        }
+    }
+    found
+}
