@@ -3,6 +3,7 @@
 //! The saving is never the size of the thing itself: its modules are taken out of the graph, and what
 //! no entry reaches any more is what leaves.
 
+pub mod declaration;
 mod network;
 pub mod subject;
 

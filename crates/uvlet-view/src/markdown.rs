@@ -11,7 +11,7 @@ use uvlet_audit::{
     survey::{EntryRow, Survey},
     waste::Waste,
     what_if::WhatIf,
-    why::{Moment, Why},
+    why::{Moment, Why, declaration::WhyDeclaration},
 };
 use uvlet_record::{Record, sizes::Measure};
 
@@ -22,7 +22,7 @@ use crate::{
         Rows as CompareRows, Screen, Shown,
         attribute::{self as rows, Rows},
         compare::{self as moves, Lines},
-        count, coverage as ran,
+        count, coverage as ran, declaration as declared,
         gate::{self as promises, Standing},
         measures_said, survey as said, waste as found, what_if as predictions, why as reasons,
     },
@@ -131,6 +131,19 @@ fn fold(entry: &EntryRow, screen: &Screen) -> String {
         text.push_str(&table(&heads, rows));
     }
     text.push_str("\n</details>\n\n");
+    text
+}
+
+/// Whether a declaration is used, and by what.
+#[must_use]
+pub fn declaration(answer: &WhyDeclaration, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n", sentence(&declared::sentence(answer, screen)));
+    if !answer.used_by.is_empty() {
+        text.push('\n');
+    }
+    for user in &answer.used_by {
+        text.push_str(&format!("- {}\n", code(user)));
+    }
     text
 }
 

@@ -3,6 +3,7 @@
 pub(crate) mod attribute;
 pub(crate) mod compare;
 pub(crate) mod coverage;
+pub(crate) mod declaration;
 pub(crate) mod gate;
 mod grid;
 mod notices;
@@ -19,6 +20,7 @@ use crate::units::Units;
 pub use attribute::attribute;
 pub use compare::{CompareBy, Rows, compare, since};
 pub use coverage::coverage;
+pub use declaration::declaration;
 pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};

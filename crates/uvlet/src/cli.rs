@@ -221,7 +221,7 @@ pub struct Attribute {
 pub struct Why {
     #[command(flatten)]
     pub build: Build,
-    /// A package, a module, or a selector.
+    /// A package, a module, a selector, or a declaration as PATH#NAME.
     #[arg(value_name = "TARGET")]
     pub subject: String,
     /// Begin at this entry only. May be given several times.

@@ -86,13 +86,15 @@ pub fn declarations(record: &Record, texts: &dyn Texts) -> Vec<Declaration> {
                 (true, false) => State::ForEffect,
                 (true, true) => State::Used,
             };
+            let own = (module, name.clone());
             let of = users.get(&(at, node)).into_iter().flatten();
             let mut users: Vec<User> = of
                 .filter_map(|user| match user {
                     None => Some(User::Runs),
                     Some((script, node)) => {
-                        let (module, name) = graph.named(*script, *node)?;
-                        Some(User::Declaration { module, name })
+                        // A member of an object goes by the name of what it is.
+                        let user = graph.named(*script, *node).filter(|user| *user != own)?;
+                        Some(User::Declaration { module: user.0, name: user.1 })
                     }
                 })
                 .collect();

@@ -280,11 +280,12 @@ fn exports(answer: &Attribution, within: &str, size: &str) -> String {
     }
     let of = |state: &str| states().filter(|one| *one == state).count();
     let left = all - of("gone");
-    let idle: Vec<String> = [("unused", "unused"), ("kept for an effect", "kept for an effect alone")]
-        .iter()
-        .filter(|(state, _)| of(state) > 0)
-        .map(|(state, words)| format!("{} {words}", of(state)))
-        .collect();
+    let idle: Vec<String> =
+        [("unused", "unused"), ("kept for an effect", "kept for an effect alone")]
+            .iter()
+            .filter(|(state, _)| of(state) > 0)
+            .map(|(state, words)| format!("{} {words}", of(state)))
+            .collect();
     let idle = match idle.is_empty() {
         true if left > 0 => ", all used".to_owned(),
         true => String::new(),

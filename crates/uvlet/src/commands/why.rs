@@ -2,8 +2,9 @@
 
 use uvlet_audit::{
     nearest::remedy,
-    why::{self, subject::Subject},
+    why::{self, declaration::why_declaration, subject::Subject},
 };
+use uvlet_read::TracedCosts;
 use uvlet_record::Record;
 use uvlet_view::{
     markdown,
@@ -25,7 +26,7 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
     }
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, measures, .. } = open(Wanted {
+    let Opened { record, measures, texts, coder, .. } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -33,6 +34,24 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
         sources: true,
     })?;
     let lens = with_groups(&record, config)?;
+    if let Some((module, name)) = declared(&arguments.subject, &record) {
+        let costs = TracedCosts::new(&record, &*texts, &coder);
+        let answer = why_declaration(&lens, module, name, &*texts, Some(&costs))
+            .map_err(|error| Failure::Usage(format!("{}: {error}", arguments.subject)))?;
+        let notices = wording::notices(&record.notices);
+        let screen = screen(&show.page, &measures);
+        let text = match show.format {
+            Format::Json => as_json("why", &record, &notices, &answer)?,
+            Format::Markdown => {
+                markdown::declaration(&answer, &screen) + &markdown::notices(&notices)
+            }
+            Format::Table | Format::Csv => {
+                table::declaration(&answer, &record, &screen) + &table::notices(&notices, &screen)
+            }
+        };
+        output::write(&text, show.page.output.as_deref(), show.page.color)?;
+        return Ok(Status::Held);
+    }
     let subject = Subject::find(&arguments.subject, &lens)
         .map_err(|error| Failure::Usage(error.to_string()))?;
     let wanted = why::Wanted { from: entries(&arguments.from, &record)? };
@@ -49,6 +68,14 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
     };
     output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
+}
+
+/// `path#name`; a path may itself hold the sign.
+fn declared<'t>(text: &'t str, record: &Record) -> Option<(&'t str, &'t str)> {
+    let (module, name) = text.rsplit_once('#').filter(|(module, _)| !module.is_empty())?;
+    let is_path = record.modules.iter().any(|one| one.path == text);
+    let is_selector = text.contains('(');
+    (!is_path && !is_selector && !name.is_empty()).then_some((module, name))
 }
 
 /// The entries that chains begin at, by their own names.

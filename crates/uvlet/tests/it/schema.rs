@@ -5,8 +5,14 @@ use std::{env, fs, path::Path};
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
 use uvlet_audit::{
-    attribute::Attribution, compare::Comparison, coverage::Coverage, gate::Gate, survey::Survey,
-    waste::Waste, what_if::WhatIf, why::Why,
+    attribute::Attribution,
+    compare::Comparison,
+    coverage::Coverage,
+    gate::Gate,
+    survey::Survey,
+    waste::Waste,
+    what_if::WhatIf,
+    why::{Why, declaration::WhyDeclaration},
 };
 use uvlet_read::PluginFile;
 use uvlet_record::Record;
@@ -19,6 +25,7 @@ use crate::support::{SAMPLES, demo, json, uvlet};
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
 #[case("gate", uvlet_view::json::schema::<Gate>())]
 #[case("why", uvlet_view::json::schema::<Why>())]
+#[case("why-declaration", uvlet_view::json::schema::<WhyDeclaration>())]
 #[case("waste", uvlet_view::json::schema::<Waste>())]
 #[case("compare", uvlet_view::json::schema::<Comparison>())]
 #[case("coverage", uvlet_view::json::schema::<Coverage>())]

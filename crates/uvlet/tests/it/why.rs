@@ -150,6 +150,37 @@ fn nothing_is_found_that_is_no_fault(#[case] build: &str, #[case] left: &[&str])
     assert_eq!(ids, left);
 }
 
+/// Whether a declaration is used, by which others, and what is left of it.
+#[rstest]
+#[case("esbuild-before", "checks/matches.js#matches", "unused", 0)]
+#[case("vite-before", "checks/matches.js#matches", "gone", 0)]
+#[case("esbuild-before", "halyard-forms/src/form.js#form", "used", 3)]
+// What uses it was put where it is used.
+#[case("webpack-after", "halyard-forms/src/form.js#form", "used", 0)]
+#[case("esbuild-before", "src/shared/fares.js#archivedFares", "kept for an effect", 0)]
+fn one_declaration_is_told_of(
+    #[case] build: &str,
+    #[case] what: &str,
+    #[case] state: &str,
+    #[case] users: usize,
+) {
+    let told = json(&builds(), &["why", build, what]);
+    assert_eq!((&told["state"], told["used_by"].as_array().unwrap().len()), (&state.into(), users));
+    let places = told["places"].as_array().unwrap();
+    let bytes: u64 = places.iter().map(|place| place["length"].as_u64().unwrap()).sum();
+    assert_eq!(told["sizes"]["emitted"], bytes);
+    assert_eq!(bytes == 0, state == "gone");
+    // The list of exports says the same, with what was put into it of other modules.
+    let list = json(&builds(), &["attribute", build, "--by", "export"]);
+    let row = list["rows"].as_array().unwrap().iter().find(|row| row["name"] == told["subject"]);
+    match row {
+        Some(row) => {
+            assert_eq!((&row["state"], &row["sizes"]["emitted"]), (&state.into(), &bytes.into()))
+        }
+        None => assert_eq!(state, "gone"),
+    }
+}
+
 #[test]
 fn copies_in_one_visit_are_told_from_copies_in_the_cache() {
     let source = |name: &str| format!("../src/{name}.js");
