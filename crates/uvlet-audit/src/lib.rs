@@ -4,6 +4,7 @@
 //! [`selector`] names sets of bytes. One module per question stands above them.
 
 pub mod attribute;
+mod barrels;
 pub mod compare;
 pub mod coverage;
 pub mod gate;

@@ -35,6 +35,7 @@ pub use carried::carried;
 pub use copied::{repeats, repeats_of};
 
 use crate::{
+    barrels::Sight,
     coverage::Ran,
     lens::{CellSet, Lens},
     liveness::{Liveness, liveness},
@@ -585,6 +586,10 @@ fn places(record: &Record, stock: &Stock) -> Vec<Span> {
 impl Ground<'_> {
     fn record(&self) -> &Record {
         self.lens.record
+    }
+
+    fn sight(&self) -> Sight<'_> {
+        Sight { record: self.record(), network: &self.network, texts: self.texts }
     }
 
     fn liveness(&self) -> &Liveness {

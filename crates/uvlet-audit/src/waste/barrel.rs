@@ -5,29 +5,21 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use uvlet_record::{Edge, ModuleId, Owner};
-use uvlet_script::declarations::{HandedOn, exported_names, handed_on};
 
-use super::{Bound, Found, Ground, cells_of_modules, counted};
-use crate::lens::CellSet;
-
-/// Bytes of a source beyond which it is no mere list of names.
-const LONGEST: usize = 200_000;
+use super::{Bound, Found, Ground, counted};
+use crate::{
+    barrels::{Barrels, Names, Sight, add, barrels},
+    lens::CellSet,
+};
 
 /// Emitted bytes below which an entry is not worth a word.
 const LEAST: u64 = 2000;
 
-/// Names that are wanted of a file.
-#[derive(Clone, Debug, PartialEq, Eq)]
-enum Names {
-    These(BTreeSet<String>),
-    All,
-}
-
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
-    let barrels = barrels(ground);
+    let sight = ground.sight();
+    let barrels = barrels(sight);
     if barrels.handed.is_empty() {
         return Vec::new();
     }
@@ -41,7 +33,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             continue;
         }
         let all = ground.network.reach(&entry.roots, &is_now, &|_| false);
-        let kept = needed_of(ground, &barrels, &entry.roots);
+        let kept = needed_of(sight, &barrels, &entry.roots);
         for (&barrel, _) in barrels.handed.iter().filter(|(id, _)| kept[id.at()]) {
             let cut: Vec<ModuleId> = ground
                 .network
@@ -63,234 +55,9 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     found.collect()
 }
 
-/// Files that only hand on, and what others export.
-struct Barrels {
-    handed: BTreeMap<ModuleId, HandedOn>,
-    /// Names that the modules export which such files ask for; none where it may be any.
-    exports: BTreeMap<ModuleId, Option<BTreeSet<String>>>,
-    /// Those of which it is inferred what they hand on, by the paths of modules where no request is known.
-    inferred: BTreeSet<ModuleId>,
-}
-
-/// Files that only hand on, with what they hand on. One whose source is not at hand is followed whole:
-/// it may ask for others for what they do.
-fn barrels(ground: &Ground<'_>) -> Barrels {
-    let record = ground.record();
-    let asked = |id: ModuleId| -> BTreeSet<ModuleId> {
-        ground.network.asked(id).map(|edge| edge.to).collect()
-    };
-    let modules: Vec<ModuleId> =
-        (0..record.modules.len()).map(ModuleId::new).filter(|&id| !asked(id).is_empty()).collect();
-    let read = |id: ModuleId| {
-        let text = ground.texts.source(id)?;
-        if text.len() > LONGEST || !text.contains("export") {
-            return None;
-        }
-        // Most sources do more, which their first words tell without a parse.
-        let begins = text.trim_start();
-        let is_list =
-            ["export", "import", "/", "'use", "\"use"].iter().any(|word| begins.starts_with(word));
-        if !is_list {
-            return None;
-        }
-        Some((id, handed_on(&text).ok()??))
-    };
-    let handed: BTreeMap<ModuleId, HandedOn> = modules
-        .into_par_iter()
-        .filter_map(read)
-        .collect::<Vec<(ModuleId, HandedOn)>>()
-        .into_iter()
-        .collect();
-    let vanished = vanished(ground);
-    let of_all = handed.iter().filter(|(_, handed)| !handed.all.is_empty()).map(|(&id, _)| id);
-    let asked: BTreeSet<ModuleId> =
-        of_all.chain(vanished.iter().copied()).flat_map(asked).collect();
-    let names = |id: ModuleId| {
-        let names = ground.texts.source(id).and_then(|text| exported_names(&text).ok().flatten());
-        (id, names.map(|names| names.into_iter().collect()))
-    };
-    let asked: Vec<ModuleId> = asked.into_iter().filter(|id| !handed.contains_key(id)).collect();
-    let exports: Vec<_> = asked.into_par_iter().map(names).collect();
-    let mut barrels =
-        Barrels { handed, exports: exports.into_iter().collect(), inferred: BTreeSet::new() };
-    barrels.infer(ground, &vanished);
-    barrels
-}
-
-/// Modules that left no byte and no source, and ask for others: all they can do is hand on.
-fn vanished(ground: &Ground<'_>) -> BTreeSet<ModuleId> {
-    let record = ground.record();
-    let cells = cells_of_modules(record, &BTreeSet::new());
-    let modules = (0..record.modules.len()).map(ModuleId::new);
-    let is_gone = |id: &ModuleId| {
-        !cells.contains_key(id)
-            && !record.module(*id).external
-            && ground.network.asked(*id).next().is_some()
-            && ground.texts.source(*id).is_none()
-    };
-    modules.filter(is_gone).collect()
-}
-
-/// The request of an edge; where it is not known, the path of what it leads to.
-fn asked_as(ground: &Ground<'_>, edge: &Edge) -> String {
-    let path = || ground.record().module(edge.to).path.clone();
-    edge.request.clone().unwrap_or_else(path)
-}
-
-impl Barrels {
-    /// What files hand on whose source is not at hand, by the names that others take of them: a name
-    /// that one alone of the modules that they ask for exports is handed on from there. Whatever no
-    /// such name shows to be handed on may be asked for for what it does.
-    fn infer(&mut self, ground: &Ground<'_>, vanished: &BTreeSet<ModuleId>) {
-        let network = &ground.network;
-        let mut wanted: BTreeMap<ModuleId, BTreeSet<String>> = BTreeMap::new();
-        let mut open: Vec<(ModuleId, String)> = Vec::new();
-        for &id in vanished {
-            let taken = network.askers(id).filter_map(|edge| match self.handed.get(&edge.from) {
-                Some(handed) => Some(
-                    handed
-                        .names
-                        .values()
-                        .filter(|(request, _)| edge.request.as_ref() == Some(request))
-                        .filter_map(|(_, name)| name.clone())
-                        .collect(),
-                ),
-                None => edge.names.clone(),
-            });
-            open.extend(taken.flatten().map(|name| (id, name)));
-        }
-        // A name that is wanted of one is wanted of those that it asks for, if they vanished, too.
-        while let Some((id, name)) = open.pop() {
-            if wanted.entry(id).or_default().insert(name.clone()) {
-                let next = network.asked(id).filter(|edge| vanished.contains(&edge.to));
-                open.extend(next.map(|edge| (edge.to, name.clone())));
-            }
-        }
-        let mut found: BTreeMap<ModuleId, HandedOn> = BTreeMap::new();
-        for (&id, names) in &wanted {
-            let mut handed = HandedOn::default();
-            for name in names {
-                let givers = || {
-                    network.asked(id).filter(|edge| {
-                        !edge.kind.is_deferred()
-                            && self.gives(
-                                edge.to,
-                                name,
-                                ground,
-                                vanished,
-                                &mut BTreeSet::from([id]),
-                            )
-                    })
-                };
-                let several = givers().map(|edge| edge.to).collect::<BTreeSet<_>>().len() > 1;
-                if let Some(request) = givers().next().map(|edge| asked_as(ground, edge))
-                    && !several
-                {
-                    handed.names.insert(name.clone(), (request, Some(name.clone())));
-                }
-            }
-            let is_handed =
-                |request: &String| handed.names.values().any(|(from, _)| from == request);
-            let requests: BTreeSet<String> =
-                network.asked(id).map(|edge| asked_as(ground, edge)).collect();
-            handed.bare = requests.into_iter().filter(|one| !is_handed(one)).collect();
-            if !handed.names.is_empty() {
-                found.insert(id, handed);
-            }
-        }
-        self.inferred.extend(found.keys());
-        self.handed.extend(found);
-    }
-
-    /// What a file that hands on calls what it asks for; none where that is not known.
-    fn request(&self, edge: &Edge, ground: &Ground<'_>) -> Option<String> {
-        match self.inferred.contains(&edge.from) {
-            true => Some(asked_as(ground, edge)),
-            false => edge.request.clone(),
-        }
-    }
-
-    /// Whether a module may export a name, past those whose source is not at hand.
-    fn gives(
-        &self,
-        id: ModuleId,
-        name: &str,
-        ground: &Ground<'_>,
-        vanished: &BTreeSet<ModuleId>,
-        seen: &mut BTreeSet<ModuleId>,
-    ) -> bool {
-        if !vanished.contains(&id) {
-            return self.may_export(id, name, ground, 0);
-        }
-        seen.insert(id)
-            && ground
-                .network
-                .asked(id)
-                .any(|edge| self.gives(edge.to, name, ground, vanished, seen))
-    }
-
-    /// Whether a module may export a name, by way of others or itself.
-    fn may_export(&self, id: ModuleId, name: &str, ground: &Ground<'_>, depth: usize) -> bool {
-        const DEEPEST: usize = 8;
-        match (self.handed.get(&id), self.exports.get(&id)) {
-            (Some(handed), _) if depth < DEEPEST => {
-                handed.names.contains_key(name)
-                    || ground.network.asked(id).any(|edge| {
-                        edge.request.as_ref().is_none_or(|request| handed.all.contains(request))
-                            && self.may_export(edge.to, name, ground, depth + 1)
-                    })
-            }
-            (None, Some(Some(names))) => names.contains(name),
-            _ => true,
-        }
-    }
-
-    /// What a file that hands on takes of the modules that it asks for, for names that are wanted of it.
-    fn taken(&self, id: ModuleId, wanted: &Names, ground: &Ground<'_>) -> Vec<(ModuleId, Names)> {
-        let edges = || ground.network.asked(id).filter(|edge| !edge.kind.is_deferred());
-        let all = || edges().map(|edge| (edge.to, Names::All)).collect();
-        let (Some(handed), Names::These(wanted)) = (self.handed.get(&id), wanted) else {
-            return all();
-        };
-        let is_bare = |edge: &&Edge| {
-            self.request(edge, ground).is_some_and(|request| handed.bare.contains(&request))
-        };
-        let mut taken: Vec<(ModuleId, Names)> =
-            edges().filter(is_bare).map(|edge| (edge.to, Names::All)).collect();
-        for name in wanted {
-            let before = taken.len();
-            for edge in edges() {
-                // Where the request is not known, the edge may be any.
-                let Some(request) = self.request(edge, ground) else {
-                    taken.push((edge.to, Names::All));
-                    continue;
-                };
-                match handed.names.get(name) {
-                    Some((from, Some(theirs))) if *from == request => {
-                        taken.push((edge.to, Names::These(BTreeSet::from([theirs.clone()]))));
-                    }
-                    Some((from, None)) if *from == request => taken.push((edge.to, Names::All)),
-                    Some(_) => {}
-                    None if handed.all.contains(&request)
-                        && self.may_export(edge.to, name, ground, 0) =>
-                    {
-                        taken.push((edge.to, Names::These(BTreeSet::from([name.clone()]))));
-                    }
-                    None => {}
-                }
-            }
-            // A name that comes from nowhere comes from what cannot be seen.
-            if taken.len() == before {
-                return all();
-            }
-        }
-        taken
-    }
-}
-
 /// Which modules an entry needs, where files that hand on are followed by name.
-fn needed_of(ground: &Ground<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<bool> {
-    let mut reached = vec![false; ground.record().modules.len()];
+fn needed_of(sight: Sight<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<bool> {
+    let mut reached = vec![false; sight.record.modules.len()];
     let mut wanted: BTreeMap<ModuleId, Names> = BTreeMap::new();
     let mut open: Vec<ModuleId> = Vec::new();
     for &root in roots {
@@ -300,9 +67,9 @@ fn needed_of(ground: &Ground<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<
     }
     while let Some(id) = open.pop() {
         let next: Vec<(ModuleId, Names)> = match wanted.get(&id) {
-            Some(names) if barrels.handed.contains_key(&id) => barrels.taken(id, names, ground),
+            Some(names) if barrels.handed.contains_key(&id) => barrels.taken(id, names, sight),
             _ => {
-                let edges = ground.network.asked(id).filter(|edge| !edge.kind.is_deferred());
+                let edges = sight.network.asked(id).filter(|edge| !edge.kind.is_deferred());
                 let names = |edge: &Edge| match &edge.names {
                     Some(names) => Names::These(names.iter().cloned().collect()),
                     None => Names::All,
@@ -319,26 +86,6 @@ fn needed_of(ground: &Ground<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<
         }
     }
     reached
-}
-
-/// Adds to the names that are wanted of a file; whether these are more.
-fn add(wanted: &mut BTreeMap<ModuleId, Names>, id: ModuleId, names: Names) -> bool {
-    match (wanted.get_mut(&id), names) {
-        (Some(Names::All), _) => false,
-        (Some(known @ Names::These(_)), Names::All) => {
-            *known = Names::All;
-            true
-        }
-        (Some(Names::These(known)), Names::These(more)) => {
-            let before = known.len();
-            known.extend(more);
-            known.len() > before
-        }
-        (None, names) => {
-            wanted.insert(id, names);
-            true
-        }
-    }
 }
 
 fn one(
