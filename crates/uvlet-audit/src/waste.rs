@@ -42,7 +42,7 @@ use crate::{
     spans::{Prices, Spans},
     why::Network,
 };
-use wrappers::wrappers;
+pub(crate) use wrappers::wrappers;
 
 /// What is found.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]

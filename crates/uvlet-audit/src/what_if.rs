@@ -7,25 +7,31 @@
 mod assemble;
 mod follow;
 mod habits;
+mod predict;
+mod touch;
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
 use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    CellId, FileId, ModuleId, Owner, Record, Texts,
-    sizes::{Coding, Sizes},
+    Entry, FileId, ModuleId, Record, Texts,
+    sizes::{Coding, Measure, Sizes},
 };
 
 use crate::{
-    lens::{CellSet, Lens},
-    why::subject::Subject,
+    graph::Reach,
+    lens::Lens,
+    nearest::remedy,
+    why::{Network, subject::Subject},
 };
 
 use assemble::Assembly;
 use follow::{Followed, Plan};
 pub(crate) use habits::loading_helper;
+use habits::splits;
+use predict::{Move, Predicted, predict};
 
 /// What is changed.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -36,9 +42,22 @@ pub enum Change {
     Without,
     /// It is loaded from elsewhere.
     External,
+    /// Who takes names from it, a file that hands them on, takes them from where they are declared.
+    Bypass,
+    /// It is put into a file of its own.
+    Gather,
+    /// It grows or shrinks to a size.
+    Resize,
+    /// Its contents change.
+    Touch,
 }
 
 impl Change {
+    /// What it is about is elsewhere then.
+    fn takes_away(self) -> bool {
+        matches!(self, Self::Defer | Self::Without | Self::External)
+    }
+
     /// The word for it on a command line.
     #[must_use]
     pub fn name(self) -> &'static str {
@@ -46,6 +65,10 @@ impl Change {
             Self::Defer => "defer",
             Self::Without => "without",
             Self::External => "external",
+            Self::Bypass => "bypass",
+            Self::Gather => "gather",
+            Self::Resize => "resize",
+            Self::Touch => "touch",
         }
     }
 }
@@ -57,6 +80,49 @@ pub struct Step {
     pub change: Change,
     /// To what.
     pub subject: Subject,
+    /// Of what is deferred, the modules whose imports alone are; all where none are named.
+    pub from: Option<Subject>,
+    /// What a gathered file is called.
+    pub name: String,
+    /// The size that something grows or shrinks to, as emitted.
+    pub bytes: u64,
+}
+
+impl Step {
+    /// A change of a subject.
+    #[must_use]
+    pub fn new(change: Change, subject: Subject) -> Self {
+        Self { change, subject, from: None, name: String::new(), bytes: 0 }
+    }
+
+    /// As it is typed.
+    #[must_use]
+    pub fn typed(&self) -> String {
+        let (change, subject) = (self.change.name(), quoted(&self.subject.text));
+        match (self.change, &self.from) {
+            (Change::Gather, _) => {
+                format!("--gather {}", quoted(&format!("{}={}", self.name, self.subject.text)))
+            }
+            (Change::Resize, _) => {
+                format!("--resize {}", quoted(&format!("{}={} B", self.subject.text, self.bytes)))
+            }
+            (_, Some(from)) => {
+                let text = format!("{} from {}", self.subject.text, from.text);
+                format!("--{change} {}", quoted(&text))
+            }
+            _ => format!("--{change} {subject}"),
+        }
+    }
+}
+
+/// In quotes for a POSIX shell, where it needs them.
+fn quoted(text: &str) -> String {
+    let is_plain =
+        |c: char| c.is_ascii_alphanumeric() || matches!(c, '/' | '.' | '-' | '_' | '@' | '=' | ':');
+    match !text.is_empty() && text.chars().all(is_plain) {
+        true => text.to_owned(),
+        false => format!("'{}'", text.replace('\'', "'\\''")),
+    }
 }
 
 /// The answer.
@@ -70,6 +136,13 @@ pub struct WhatIf {
     pub basis: &'static str,
     /// Modules that are elsewhere then, the heaviest first.
     pub moved: Vec<Moved>,
+    /// Chunks that were not there before.
+    pub new_chunks: Vec<String>,
+    /// Files that are there no more.
+    pub vanished_files: Vec<String>,
+    /// Visits in the order asked for, each with what it adds to those before.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub visits: Vec<VisitRow>,
     /// What the prediction does not know.
     pub doubts: Vec<Doubt>,
 }
@@ -85,6 +158,17 @@ pub struct EntryRow {
     pub after: Loads,
     /// What somebody fetches again once the change is rolled out who has its files in the cache.
     pub return_visit: Part,
+}
+
+/// A visit after others.
+#[derive(Debug, Serialize, JsonSchema)]
+pub struct VisitRow {
+    /// The entry that is visited.
+    pub entry: String,
+    /// What it fetches before its code can run that no visit before it fetched, as the build is.
+    pub before: Part,
+    /// The same, as it would be.
+    pub after: Part,
 }
 
 /// What an entry loads.
@@ -140,6 +224,14 @@ pub enum WhatIfError {
         /// The entry.
         entry: String,
     },
+    /// A visit of nothing.
+    #[error("--visits {name}: no entry is called that, {remedy}")]
+    Visit {
+        /// As written.
+        name: String,
+        /// What to do.
+        remedy: String,
+    },
     /// Nobody knows who asks for whom.
     #[error(
         "who asks for whom is not known of this build, so that what would follow cannot be told"
@@ -147,90 +239,52 @@ pub enum WhatIfError {
     NoEdges,
 }
 
-/// Predicts what some steps do, one after the other. The codings are those that `sizer` takes at the
-/// record's levels.
+/// Predicts what some steps do. `visits` names entries that are visited in this order. The codings are
+/// those that `sizer` takes at the record's levels.
 ///
 /// # Errors
 /// When a step would leave nothing of an entry, or no edge is known.
 pub fn what_if(
     lens: &Lens<'_>,
     steps: &[Step],
+    visits: &[String],
     texts: &dyn Texts,
     sizer: &dyn Sizer,
     codings: &[Coding],
 ) -> Result<WhatIf, WhatIfError> {
     let record = lens.record;
-    if record.edges.is_empty() {
-        return Err(WhatIfError::NoEdges);
-    }
-    for Step { change, subject } in steps {
-        let begins =
-            record.entries.iter().find(|entry| entry.roots.iter().any(|&id| subject.has(id)));
-        if let Some(entry) = begins {
-            return Err(WhatIfError::Root {
-                change: change.name(),
-                subject: subject.text.clone(),
-                entry: entry.name.clone(),
-            });
-        }
-    }
-    let plan = Plan::new(record, steps);
-    let followed: Vec<Followed> = record.entries.iter().map(|entry| plan.follow(entry)).collect();
+    let asked: Vec<usize> =
+        visits.iter().map(|name| visited(record, name)).collect::<Result<_, _>>()?;
     let assembly = Assembly::new(record, texts, sizer, codings);
+    let network = Network::of(record);
+    let plan = Plan::new(record, &network, steps, texts);
+    let predicted = predicted(lens, &plan, steps, &assembly)?;
+    let part = |record: &Record, files: &mut dyn Iterator<Item = FileId>| {
+        let mut part = Part::default();
+        for file in files.map(|id| record.file(id)).filter(|file| file.emitted > 0) {
+            let mut sizes = Sizes { emitted: file.emitted, ..Sizes::default() };
+            for &coding in codings {
+                let bytes = file.encoded.get(coding).copied();
+                bytes.into_iter().for_each(|bytes| sizes.set(Measure::Coded(coding), bytes));
+            }
+            add(&mut part, sizes, 1);
+        }
+        part
+    };
+    let loads = |record: &Record, reach: &Reach| Loads {
+        startup: part(record, &mut reach.startup.iter().copied()),
+        deferred: part(record, &mut reach.deferred.iter().copied()),
+    };
     let mut entries = Vec::new();
-    let mut moved: BTreeMap<ModuleId, (BTreeSet<FileId>, bool)> = BTreeMap::new();
-    for ((entry, reach), follow) in record.entries.iter().zip(&lens.reach).zip(&followed) {
-        let mut startup = Part::default();
-        let mut startup_before = Part::default();
-        let mut return_visit = Part::default();
-        for &file in &reach.startup {
-            let leaving = leaving(record, file, |id| follow.leaves_startup(id));
-            for id in &leaving {
-                if let Owner::Module(module) = record.cells[id.at()].owner {
-                    let (files, stays) = moved.entry(module).or_default();
-                    files.insert(file);
-                    *stays |= follow.is_later(module);
-                }
-            }
-            let whole = assembly.whole(file);
-            add(&mut startup_before, whole, 1);
-            let is_edited = !leaving.is_empty() || plan.edits(record, file);
-            let after = if leaving.is_empty() { whole } else { assembly.without(file, &leaving) };
-            if after.emitted > 0 {
-                add(&mut startup, after, 1);
-                if is_edited {
-                    add(&mut return_visit, after, 1);
-                }
-            }
-        }
-        let mut deferred = Part::default();
-        let mut deferred_before = Part::default();
-        for &file in &reach.deferred {
-            let leaving =
-                leaving(record, file, |id| !follow.is_needed(id) && follow.was_needed(id));
-            let whole = assembly.whole(file);
-            add(&mut deferred_before, whole, 1);
-            let after = if leaving.is_empty() { whole } else { assembly.without(file, &leaving) };
-            if after.emitted > 0 {
-                add(&mut deferred, after, 1);
-            }
-        }
-        // What leaves startup and can come later is a file of its own for each thing that is deferred.
-        for chunk in plan.chunks(&followed, follow) {
-            let cells: Vec<CellId> = reach
-                .startup
-                .iter()
-                .flat_map(|&file| leaving(record, file, |id| chunk.contains(&id)))
-                .collect();
-            if !cells.is_empty() {
-                add(&mut deferred, assembly.alone(&cells), 1);
-            }
-        }
+    for (at, entry) in record.entries.iter().enumerate() {
+        let reach = &predicted.reach[at];
+        let fetched = reach.startup.iter().copied();
+        let mut fetched = fetched.filter(|file| predicted.changed.contains(file));
         entries.push(EntryRow {
             name: entry.name.clone(),
-            before: Loads { startup: startup_before, deferred: deferred_before },
-            after: Loads { startup, deferred },
-            return_visit,
+            before: loads(record, &lens.reach[at]),
+            after: loads(&predicted.record, reach),
+            return_visit: part(&predicted.record, &mut fetched),
         });
     }
     entries.sort_by(|a, b| {
@@ -238,18 +292,89 @@ pub fn what_if(
             let bytes = |part: &Part| i128::from(part.sizes.emitted);
             bytes(&row.before.startup) - bytes(&row.after.startup)
         };
-        won(b).cmp(&won(a)).then_with(|| a.name.cmp(&b.name))
+        let fetched = |row: &EntryRow| row.return_visit.sizes.emitted;
+        won(b).cmp(&won(a)).then(fetched(b).cmp(&fetched(a))).then_with(|| a.name.cmp(&b.name))
     });
-    let doubts = doubts(record, &plan, steps, &assembly, &moved);
+    let (mut seen, mut seen_then) = (BTreeSet::new(), BTreeSet::new());
+    let visits = asked.into_iter().map(|at| {
+        let before = lens.reach[at].startup.iter().copied();
+        let after = predicted.reach[at].startup.iter().copied();
+        VisitRow {
+            entry: record.entries[at].name.clone(),
+            before: part(record, &mut before.filter(|file| seen.insert(*file))),
+            after: part(&predicted.record, &mut after.filter(|file| seen_then.insert(*file))),
+        }
+    });
+    let visits = visits.collect();
+    let doubts = doubts(record, &plan, steps, &assembly, &predicted.moved);
     Ok(WhatIf {
-        steps: steps
-            .iter()
-            .map(|step| format!("--{} {}", step.change.name(), step.subject.text))
-            .collect(),
+        steps: steps.iter().map(Step::typed).collect(),
         entries,
         basis: if assembly.has_texts() { "assembled" } else { "shares" },
-        moved: rows(lens, &plan, moved),
+        moved: rows(lens, predicted.moved),
+        new_chunks: predicted.new,
+        vanished_files: predicted.vanished,
+        visits,
         doubts,
+    })
+}
+
+/// The record of a build as it would be, with what entries load of it: what budgets are held against.
+///
+/// # Errors
+/// When a step would leave nothing of an entry, or no edge is known.
+pub fn as_it_would_be(
+    lens: &Lens<'_>,
+    steps: &[Step],
+    texts: &dyn Texts,
+    sizer: &dyn Sizer,
+    codings: &[Coding],
+) -> Result<(Record, Vec<Reach>), WhatIfError> {
+    let record = lens.record;
+    let assembly = Assembly::new(record, texts, sizer, codings);
+    let network = Network::of(record);
+    let plan = Plan::new(record, &network, steps, texts);
+    let Predicted { record, reach, .. } = predicted(lens, &plan, steps, &assembly)?;
+    Ok((record, reach))
+}
+
+fn predicted(
+    lens: &Lens<'_>,
+    plan: &Plan<'_>,
+    steps: &[Step],
+    assembly: &Assembly<'_>,
+) -> Result<Predicted, WhatIfError> {
+    let record = lens.record;
+    let asks_for_edges =
+        |step: &Step| !matches!(step.change, Change::Gather | Change::Resize | Change::Touch);
+    if record.edges.is_empty() && steps.iter().any(asks_for_edges) {
+        return Err(WhatIfError::NoEdges);
+    }
+    for step in steps.iter().filter(|step| asks_for_edges(step)) {
+        let is_its = |id: &ModuleId| step.subject.has(*id);
+        let begins = record.entries.iter().find(|entry| entry.roots.iter().any(is_its));
+        if let Some(entry) = begins {
+            return Err(WhatIfError::Root {
+                change: step.change.name(),
+                subject: step.subject.text.clone(),
+                entry: entry.name.clone(),
+            });
+        }
+    }
+    let followed: Vec<Followed> = record.entries.iter().map(|entry| plan.follow(entry)).collect();
+    Ok(predict(lens, plan, steps, &followed, assembly))
+}
+
+/// The entry of a name, or that serves a route.
+fn visited(record: &Record, name: &str) -> Result<usize, WhatIfError> {
+    let goes_by = |entry: &Entry| {
+        let names = entry.aliases.iter().chain(&entry.routes).chain([&entry.name]);
+        let bare = |one: &str| one.trim_matches('/').to_owned();
+        names.into_iter().any(|one| one == name || bare(one) == bare(name))
+    };
+    record.entries.iter().position(goes_by).ok_or_else(|| WhatIfError::Visit {
+        name: name.to_owned(),
+        remedy: remedy(name, record.entries.iter().map(|entry| entry.name.as_str())),
     })
 }
 
@@ -261,38 +386,18 @@ fn add(part: &mut Part, sizes: Sizes, files: usize) {
     part.file_count += files;
 }
 
-/// The cells of a file whose modules pass a test.
-fn leaving(record: &Record, file: FileId, test: impl Fn(ModuleId) -> bool) -> Vec<CellId> {
-    let cells = record.file(file).cells.clone();
-    let cells = cells.map(CellId::new);
-    cells
-        .filter(|id| {
-            let cell = &record.cells[id.at()];
-            cell.amount.emitted > 0 && matches!(cell.owner, Owner::Module(module) if test(module))
-        })
-        .collect()
-}
-
-fn rows(
-    lens: &Lens<'_>,
-    plan: &Plan<'_>,
-    moved: BTreeMap<ModuleId, (BTreeSet<FileId>, bool)>,
-) -> Vec<Moved> {
+fn rows(lens: &Lens<'_>, moved: Vec<Move>) -> Vec<Moved> {
     let record = lens.record;
-    let mut rows: Vec<Moved> = Vec::new();
-    for (module, (files, is_later)) in moved {
-        for file in files {
-            let cells: CellSet = leaving(record, file, |id| id == module).into_iter().collect();
-            let from =
-                lens.chunk_of(file).map_or(record.file(file).path.as_str(), |chunk| &chunk.name);
-            rows.push(Moved {
-                module: record.module(module).path.clone(),
-                from: from.to_owned(),
-                to: is_later.then(|| plan.name_of(module)),
-                sizes: lens.amount(&cells).sizes(),
-            });
-        }
-    }
+    let row = |one: Move| Moved {
+        module: record.module(one.module).path.clone(),
+        from: lens
+            .chunk_of(one.from)
+            .map_or(record.file(one.from).path.as_str(), |chunk| &chunk.name)
+            .to_owned(),
+        to: one.to,
+        sizes: one.amount.sizes(),
+    };
+    let mut rows: Vec<Moved> = moved.into_iter().map(row).collect();
     rows.sort_by(|a, b| {
         let key = |row: &Moved| {
             (std::cmp::Reverse(row.sizes.emitted), row.module.clone(), row.from.clone())
@@ -307,7 +412,7 @@ fn doubts(
     plan: &Plan<'_>,
     steps: &[Step],
     assembly: &Assembly<'_>,
-    moved: &BTreeMap<ModuleId, (BTreeSet<FileId>, bool)>,
+    moved: &[Move],
 ) -> Vec<Doubt> {
     let mut doubts = Vec::new();
     let mut say = |code: &'static str, message: String| doubts.push(Doubt { code, message });
@@ -318,12 +423,28 @@ fn doubts(
         say(
             "loading-helper",
             format!(
-                "the build loads nothing on demand yet: what the bundler needs for that, {helper}, is not counted"
+                "the build loads nothing on demand yet: what the bundler needs for that is taken from its habit, {helper}"
             ),
         );
     }
-    for step in steps {
-        let is_moved = step.subject.modules.iter().any(|id| moved.contains_key(id));
+    if defers && !splits(record) {
+        say(
+            "no-splitting",
+            "esbuild puts what is loaded on demand into the same file unless it is asked to split; this is told as if it were, for this alone".to_owned(),
+        );
+    }
+    for id in plan.unknown_barrels() {
+        say(
+            "no-barrel",
+            format!(
+                "{} does more than hand on names, or it is not known what it hands on: who asks for it still does",
+                record.module(id).path
+            ),
+        );
+    }
+    let are_moved: BTreeSet<ModuleId> = moved.iter().map(|one| one.module).collect();
+    for step in steps.iter().filter(|step| step.change.takes_away()) {
+        let is_moved = step.subject.modules.iter().any(|id| are_moved.contains(id));
         if !is_moved && step.subject.cells.iter().next().is_some() {
             let text = &step.subject.text;
             let message = match step.change {

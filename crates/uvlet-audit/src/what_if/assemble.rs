@@ -1,12 +1,14 @@
 //! Files as they would be: put together from the texts of what stays, and encoded.
 
-use std::{collections::BTreeMap, sync::Mutex};
+use std::{collections::BTreeMap, ops::Range, sync::Mutex};
 
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    CellId, FileId, Record, Texts,
+    CellId, FileId, Owner, Record, Texts,
     sizes::{Coding, Measure, Sizes},
 };
+
+use crate::{lens::CellSet, waste::wrappers};
 
 /// Sizes of files and of parts of them.
 pub struct Assembly<'a> {
@@ -57,10 +59,10 @@ impl<'a> Assembly<'a> {
             return known;
         }
         let whole = self.whole(file);
-        let sizes = self.assembled(file, whole, &|cell| !cells.contains(&cell));
+        let sizes = self.assembled(file, whole, cells);
         let sizes = sizes.unwrap_or_else(|| {
             let mut sizes = whole;
-            let gone = self.shares(cells);
+            let gone = self.shares(cells.iter().copied());
             for measure in whole.measures() {
                 sizes.set(measure, whole.get(measure).saturating_sub(gone.get(measure)));
             }
@@ -72,40 +74,50 @@ impl<'a> Assembly<'a> {
         sizes
     }
 
-    /// A file of its own that holds some cells.
+    /// A file of its own that holds some cells, with what the bundler puts before each.
     pub fn alone(&self, cells: &[CellId]) -> Sizes {
         let mut text = Vec::new();
         let mut files: Vec<FileId> =
             cells.iter().map(|id| self.record.cells[id.at()].file).collect();
         files.dedup();
+        let cells: CellSet = cells.iter().copied().collect();
         for file in files {
             let Some(all) = self.texts.emitted(file).filter(|_| self.has_texts) else {
-                return self.shares(cells);
+                return self.shares(cells.iter());
             };
+            let mut before = 0..0;
             for run in &self.record.runs[self.record.file(file).runs.clone()] {
-                if cells.contains(&run.cell) {
-                    text.extend_from_slice(slice(&all, run.start, run.length));
+                let range = run.start..run.start + run.length;
+                if self.record.cells[run.cell.at()].owner == Owner::Glue {
+                    // What stands at the head of a file is its own.
+                    before = if range.start == 0 { 0..0 } else { range };
+                    continue;
                 }
+                if cells.has(run.cell) {
+                    text.extend_from_slice(slice(&all, &before));
+                    text.extend_from_slice(slice(&all, &range));
+                }
+                before = 0..0;
             }
         }
-        self.encoded(&text).unwrap_or_else(|| self.shares(cells))
+        self.encoded(&text).unwrap_or_else(|| self.shares(cells.iter()))
     }
 
-    /// What of a file stays, encoded as the whole was; none where places are not known.
-    fn assembled(
-        &self,
-        file: FileId,
-        whole: Sizes,
-        stays: &dyn Fn(CellId) -> bool,
-    ) -> Option<Sizes> {
+    /// A file without some cells and what the bundler put before them, encoded as the whole was; none
+    /// where places are not known.
+    fn assembled(&self, file: FileId, whole: Sizes, leaves: &[CellId]) -> Option<Sizes> {
         let all = self.texts.emitted(file).filter(|_| self.has_texts)?;
         let runs = &self.record.runs[self.record.file(file).runs.clone()];
         if runs.is_empty() {
             return None;
         }
+        let leaves: CellSet = leaves.iter().copied().collect();
+        let wrapped = wrappers(self.record, &leaves);
+        let wrapped = wrapped.in_file(file);
+        let is_wrapped = |start: u64| wrapped.iter().any(|range| range.contains(&start));
         let mut rest = Vec::with_capacity(all.len());
-        for run in runs.iter().filter(|run| stays(run.cell)) {
-            rest.extend_from_slice(slice(&all, run.start, run.length));
+        for run in runs.iter().filter(|run| !leaves.has(run.cell) && !is_wrapped(run.start)) {
+            rest.extend_from_slice(slice(&all, &(run.start..run.start + run.length)));
         }
         let (before, after) = (self.encoded(&all)?, self.encoded(&rest)?);
         // A file that was measured by a precompressed copy is another encoder's.
@@ -126,7 +138,7 @@ impl<'a> Assembly<'a> {
         Some(sizes)
     }
 
-    fn shares(&self, cells: &[CellId]) -> Sizes {
+    fn shares(&self, cells: impl Iterator<Item = CellId>) -> Sizes {
         let mut sum = self.record.zero();
         for id in cells {
             sum += self.record.cells[id.at()].amount;
@@ -135,7 +147,7 @@ impl<'a> Assembly<'a> {
     }
 }
 
-fn slice(text: &[u8], start: u64, length: u64) -> &[u8] {
+fn slice<'t>(text: &'t [u8], range: &Range<u64>) -> &'t [u8] {
     let at = |byte: u64| usize::try_from(byte).unwrap_or(usize::MAX).min(text.len());
-    &text[at(start)..at(start.saturating_add(length))]
+    &text[at(range.start)..at(range.end)]
 }

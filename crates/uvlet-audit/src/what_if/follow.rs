@@ -2,21 +2,38 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{CellId, Edge, EdgeBasis, Entry, FileId, ModuleId, Owner, Record};
+use uvlet_record::{CellId, Edge, EdgeBasis, Entry, FileId, ModuleId, Owner, Record, Texts};
 
 use super::{Change, Step};
-use crate::why::{Cut, Network, subject::Subject};
+use crate::{
+    barrels::{Barrels, Names, Sight, barrels},
+    why::{Cut, Network, subject::Subject},
+};
+
+/// How far names are followed through files that hand them on.
+const DEEPEST: usize = 8;
+
+/// Imports that load on demand then.
+struct Later<'r> {
+    cut: Cut<'r>,
+    subject: &'r Subject,
+    /// Of these modules alone; of all where none is named.
+    from: Option<&'r Subject>,
+}
 
 /// The steps on the graph.
 pub struct Plan<'r> {
     record: &'r Record,
-    network: Network<'r>,
+    network: &'r Network<'r>,
     /// Requests that are gone.
     gone: Vec<Cut<'r>>,
-    /// Requests that load on demand then, each with what it asks for.
-    later: Vec<(Cut<'r>, &'r Subject)>,
+    later: Vec<Later<'r>>,
     /// Modules that are taken out.
     taken: BTreeSet<ModuleId>,
+    /// Files that hand on and are gone past, with what they hand on.
+    bypassed: BTreeSet<ModuleId>,
+    barrels: Option<Barrels>,
+    texts: &'r dyn Texts,
 }
 
 /// What an entry reaches, before and after.
@@ -33,17 +50,19 @@ impl Followed {
         self.startup_before[id.at()] && !self.startup[id.at()]
     }
 
+    /// At startup, now or then.
+    pub fn starts(&self, id: ModuleId) -> [bool; 2] {
+        [self.startup_before[id.at()], self.startup[id.at()]]
+    }
+
     /// Not at startup then, but on demand.
     pub fn is_later(&self, id: ModuleId) -> bool {
         !self.startup[id.at()] && self.all[id.at()]
     }
 
-    pub fn is_needed(&self, id: ModuleId) -> bool {
-        self.all[id.at()]
-    }
-
-    pub fn was_needed(&self, id: ModuleId) -> bool {
-        self.all_before[id.at()]
+    /// Reached now, and not then.
+    pub fn leaves(&self, id: ModuleId) -> bool {
+        self.all_before[id.at()] && !self.all[id.at()]
     }
 }
 
@@ -52,20 +71,28 @@ fn is_now(edge: &Edge) -> bool {
 }
 
 impl<'r> Plan<'r> {
-    pub fn new(record: &'r Record, steps: &'r [Step]) -> Self {
-        let network = Network::of(record);
+    pub fn new(
+        record: &'r Record,
+        network: &'r Network<'r>,
+        steps: &'r [Step],
+        texts: &'r dyn Texts,
+    ) -> Self {
         let (mut gone, mut later, mut taken) = (Vec::new(), Vec::new(), BTreeSet::new());
-        for Step { change, subject } in steps {
-            let cut = Cut::of(record, &network, subject);
+        let mut bypassed = BTreeSet::new();
+        for Step { change, subject, from, .. } in steps {
+            let cut = Cut::of(record, network, subject);
             match change {
-                Change::Defer => later.push((cut, subject)),
+                Change::Defer => later.push(Later { cut, subject, from: from.as_ref() }),
                 Change::Without | Change::External => {
                     gone.push(cut);
                     taken.extend(&subject.modules);
                 }
+                Change::Bypass => bypassed.extend(&subject.modules),
+                Change::Gather | Change::Resize | Change::Touch => {}
             }
         }
-        Self { record, network, gone, later, taken }
+        let barrels = (!bypassed.is_empty()).then(|| barrels(Sight { record, network, texts }));
+        Self { record, network, gone, later, taken, bypassed, barrels, texts }
     }
 
     fn is_gone(&self, edge: &Edge) -> bool {
@@ -74,77 +101,118 @@ impl<'r> Plan<'r> {
 
     /// The thing that an edge asks for only once its code runs.
     fn deferred(&self, edge: &Edge) -> Option<usize> {
-        self.later.iter().position(|(cut, subject)| {
-            (cut.has(edge) || subject.has(edge.to)) && !subject.has(edge.from)
+        self.later.iter().position(|Later { cut, subject, from }| {
+            (cut.has(edge) || subject.has(edge.to))
+                && !subject.has(edge.from)
+                && from.is_none_or(|from| from.has(edge.from))
         })
+    }
+
+    /// Files that hand on, and of which it is not known what.
+    pub fn unknown_barrels(&self) -> Vec<ModuleId> {
+        let Some(barrels) = &self.barrels else { return Vec::new() };
+        self.bypassed.iter().copied().filter(|id| !barrels.handed.contains_key(id)).collect()
+    }
+
+    /// What an edge leads to past files that are gone past.
+    fn leads_to(&self, edge: &Edge, found: &mut Vec<ModuleId>) {
+        match (&self.barrels, &edge.names) {
+            (Some(barrels), Some(names))
+                if self.bypassed.contains(&edge.to) && !self.bypassed.contains(&edge.from) =>
+            {
+                let names = Names::These(names.iter().cloned().collect());
+                self.around(barrels, edge.to, &names, 0, found);
+            }
+            _ => found.push(edge.to),
+        }
+    }
+
+    fn around(
+        &self,
+        barrels: &Barrels,
+        id: ModuleId,
+        names: &Names,
+        depth: usize,
+        found: &mut Vec<ModuleId>,
+    ) {
+        if depth > DEEPEST || !barrels.handed.contains_key(&id) || !self.bypassed.contains(&id) {
+            found.push(id);
+            return;
+        }
+        let sight = Sight { record: self.record, network: self.network, texts: self.texts };
+        for (to, names) in barrels.taken(id, names, sight) {
+            self.around(barrels, to, &names, depth + 1, found);
+        }
+    }
+
+    /// What is reached from some modules over edges that are followed, as the steps leave them.
+    fn reach(&self, roots: &[ModuleId], follows: &dyn Fn(&Edge) -> bool) -> Vec<bool> {
+        let mut reached = vec![false; self.record.modules.len()];
+        let mut open: Vec<ModuleId> = Vec::new();
+        let mut next: Vec<ModuleId> = roots.to_vec();
+        loop {
+            for id in next.drain(..) {
+                if !self.taken.contains(&id) && !std::mem::replace(&mut reached[id.at()], true) {
+                    open.push(id);
+                }
+            }
+            let Some(id) = open.pop() else { return reached };
+            for edge in self.network.asked(id).filter(|edge| follows(edge) && !self.is_gone(edge)) {
+                self.leads_to(edge, &mut next);
+            }
+        }
     }
 
     pub fn follow(&self, entry: &Entry) -> Followed {
-        let reach = |follows: &dyn Fn(&Edge) -> bool, taken: &dyn Fn(ModuleId) -> bool| {
-            self.network.reach(&entry.roots, follows, taken)
-        };
-        let nothing = |_: ModuleId| false;
-        let taken = |id: ModuleId| self.taken.contains(&id);
+        let before =
+            |follows: &dyn Fn(&Edge) -> bool| self.network.reach(&entry.roots, follows, &|_| false);
         Followed {
-            startup_before: reach(&is_now, &nothing),
-            startup: reach(
-                &|edge| is_now(edge) && !self.is_gone(edge) && self.deferred(edge).is_none(),
-                &taken,
-            ),
-            all_before: reach(&|_| true, &nothing),
-            all: reach(&|edge| !self.is_gone(edge), &taken),
+            startup_before: before(&is_now),
+            startup: self
+                .reach(&entry.roots, &|edge| is_now(edge) && self.deferred(edge).is_none()),
+            all_before: before(&|_| true),
+            all: self.reach(&entry.roots, &|_| true),
         }
     }
 
-    /// New files of an entry: modules that leave its startup and can come later, apart by which deferred
-    /// things bring them and which entries start with them all the same.
-    pub fn chunks(&self, all: &[Followed], entry: &Followed) -> Vec<BTreeSet<ModuleId>> {
+    /// Per module, the deferred things that bring it, by their places.
+    pub fn brought(&self) -> BTreeMap<ModuleId, Vec<usize>> {
         let mut brought: BTreeMap<ModuleId, Vec<usize>> = BTreeMap::new();
-        for (at, (_, subject)) in self.later.iter().enumerate() {
-            let reached = self.network.reach(
-                &subject.modules,
-                &|edge| {
-                    is_now(edge)
-                        && !self.is_gone(edge)
-                        && self.deferred(edge).is_none_or(|to| to == at)
-                },
-                &|id| self.taken.contains(&id),
-            );
+        for (at, Later { subject, .. }) in self.later.iter().enumerate() {
+            let reached = self.reach(&subject.modules, &|edge| {
+                is_now(edge) && self.deferred(edge).is_none_or(|to| to == at)
+            });
             for id in (0..reached.len()).filter(|&id| reached[id]).map(ModuleId::new) {
-                if entry.leaves_startup(id) && entry.is_later(id) {
-                    brought.entry(id).or_default().push(at);
-                }
+                brought.entry(id).or_default().push(at);
             }
         }
-        let mut chunks: BTreeMap<(Vec<usize>, Vec<bool>), BTreeSet<ModuleId>> = BTreeMap::new();
-        for (id, by) in brought {
-            let starts = all.iter().map(|one| one.startup[id.at()]).collect();
-            chunks.entry((by, starts)).or_default().insert(id);
-        }
-        chunks.into_values().collect()
+        brought
     }
 
-    /// What a module is in then.
-    pub fn name_of(&self, module: ModuleId) -> String {
-        let is_brought = |(_, subject): &&(Cut<'r>, &Subject)| {
-            let reached = self.network.reach(&subject.modules, &is_now, &|_| false);
-            reached[module.at()]
-        };
-        let by = self.later.iter().find(is_brought);
-        by.map_or_else(|| "a new chunk".to_owned(), |(_, subject)| subject.text.clone())
+    /// What a deferred thing is called.
+    pub fn name_of(&self, later: usize) -> &str {
+        &self.later[later].subject.text
     }
 
-    /// Whether code of a file is edited: it holds an import that is gone or deferred.
-    pub fn edits(&self, record: &Record, file: FileId) -> bool {
-        let cells = record.file(file).cells.clone().map(CellId::new);
-        let mut modules = cells.filter_map(|id| match record.cells[id.at()].owner {
-            Owner::Module(module) => Some(module),
-            _ => None,
-        });
-        modules.any(|module| {
-            let mut edges = self.network.asked(module);
-            edges.any(|edge| is_now(edge) && (self.is_gone(edge) || self.deferred(edge).is_some()))
+    /// Whether a module is edited: it holds an import that is gone, deferred, or leads elsewhere.
+    pub fn edits(&self, module: ModuleId) -> bool {
+        let mut edges = self.network.asked(module).filter(|edge| is_now(edge));
+        edges.any(|edge| {
+            self.is_gone(edge)
+                || self.deferred(edge).is_some()
+                || (self.bypassed.contains(&edge.to) && !self.bypassed.contains(&module))
         })
+    }
+
+    /// Files of which a module is edited.
+    pub fn edited_files(&self) -> BTreeSet<FileId> {
+        let record = self.record;
+        let cells = (0..record.cells.len()).map(CellId::new);
+        let edited = cells.filter(|id| match record.cells[id.at()].owner {
+            Owner::Module(module) => record.cells[id.at()].amount.emitted > 0 && self.edits(module),
+            _ => false,
+        });
+        edited.map(|id| record.cells[id.at()].file).collect()
     }
 
     /// Whether edges that matter were read from sources.

@@ -54,12 +54,12 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         for text in texts {
             let subject = Subject::find(text, &lens)
                 .map_err(|error| Failure::Usage(format!("--{} {text}: {error}", change.name())))?;
-            steps.push(Step { change, subject });
+            steps.push(Step::new(change, subject));
         }
     }
     let codings: Vec<Coding> = record.encoders.keys().copied().collect();
     let coder = at_levels_of(&record, coder);
-    let answer = what_if(&lens, &steps, &*texts, &coder, &codings)
+    let answer = what_if(&lens, &steps, &[], &*texts, &coder, &codings)
         .map_err(|error: WhatIfError| Failure::Usage(error.to_string()))?;
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);

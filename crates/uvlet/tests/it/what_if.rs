@@ -28,8 +28,12 @@ fn what_is_deferred_is_later_and_not_gone() {
     let by = |part: &str| {
         bytes(booking, "after", part, "emitted") - bytes(booking, "before", part, "emitted")
     };
-    assert!(moved > 1000);
-    assert_eq!((by("startup"), by("deferred")), (-moved, moved));
+    // With it goes what the bundler put before it.
+    let is_about = |bytes: i64| bytes >= moved && bytes * 98 <= moved * 100;
+    assert!(
+        moved > 1000 && is_about(-by("startup")) && is_about(by("deferred")),
+        "{moved} {answer}"
+    );
     let files = |when: &str| booking[when]["deferred"]["file_count"].as_i64().unwrap();
     assert_eq!(files("after"), files("before") + 1);
     // Pages that do not show it are as they were, and fetch nothing again.
@@ -56,7 +60,9 @@ fn what_is_taken_out_leaves_as_why_says(#[case] subject: &str) {
             bytes(predicted, "before", "startup", measure)
                 - bytes(predicted, "after", "startup", measure)
         };
-        assert_eq!(won("emitted"), row["sizes"]["emitted"].as_i64().unwrap());
+        // The bundler's wrappers around it go with it.
+        let said = row["sizes"]["emitted"].as_i64().unwrap();
+        assert!(won("emitted") >= said && won("emitted") * 98 <= said * 100, "{said} {predicted}");
         // What others copied from it in the stream is spelt out then.
         assert!(won("gzip") > 0 && won("gzip") <= row["sizes"]["gzip"].as_i64().unwrap() * 11 / 10);
     }
