@@ -73,13 +73,18 @@ impl<'r> Lens<'r> {
     /// Looks at a record.
     #[must_use]
     pub fn new(record: &'r Record) -> Self {
+        Self::with_reach(record, graph::reach(record))
+    }
+
+    /// Looks at a record of which it is known what each entry loads.
+    #[must_use]
+    pub fn with_reach(record: &'r Record, reach: Vec<Reach>) -> Self {
         let mut chunk_of = vec![None; record.files.len()];
         for (at, chunk) in record.chunks.iter().enumerate() {
             for file in chunk.files() {
                 chunk_of[file.at()] = Some(at);
             }
         }
-        let reach = graph::reach(record);
         let visits = visits::visits(record, &reach);
         let placed: BTreeSet<FileId> = reach
             .iter()

@@ -7,7 +7,9 @@
 mod assemble;
 mod follow;
 mod habits;
+mod plan_text;
 mod predict;
+mod suggest;
 mod touch;
 
 use std::collections::BTreeSet;
@@ -31,7 +33,9 @@ use assemble::Assembly;
 use follow::{Followed, Plan};
 pub(crate) use habits::loading_helper;
 use habits::splits;
+pub use plan_text::{PlanText, plan_text};
 use predict::{Move, Predicted, predict};
+pub use suggest::{Means, Suggestion, Suggestions, suggest};
 
 /// What is changed.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -10,7 +10,7 @@ use uvlet_audit::{
     gate::Gate,
     survey::{EntryRow, Survey},
     waste::Waste,
-    what_if::WhatIf,
+    what_if::{Suggestions, WhatIf},
     why::{Moment, Why, declaration::WhyDeclaration},
 };
 use uvlet_record::{Record, sizes::Measure};
@@ -143,6 +143,22 @@ pub fn declaration(answer: &WhyDeclaration, screen: &Screen) -> String {
     }
     for user in &answer.used_by {
         text.push_str(&format!("- {}\n", code(user)));
+    }
+    text
+}
+
+/// What is worth trying, each with its step.
+#[must_use]
+pub fn suggestions(answer: &Suggestions, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n", sentence(&predictions::suggested(answer, screen)));
+    for (at, one) in answer.each.iter().enumerate() {
+        let size = screen.units.size(one.saved.get(screen.measure));
+        let gap = if at == 0 { "\n" } else { "" };
+        text.push_str(&format!(
+            "{gap}- {size} at startup of {}: {}\n",
+            code(&one.entry),
+            code(&one.step)
+        ));
     }
     text
 }

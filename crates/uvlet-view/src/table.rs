@@ -25,7 +25,7 @@ pub use gate::{Shown, gate};
 pub use notices::notices;
 pub use survey::{Detail, survey};
 pub use waste::{evidence, waste};
-pub use what_if::what_if;
+pub use what_if::{plan_text, suggestions, what_if};
 pub use why::{Breadth, why};
 
 /// How to show it.

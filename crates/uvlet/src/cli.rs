@@ -7,6 +7,8 @@ use clap_complete::Shell;
 use uvlet_record::sizes::{Coding, Measure, UnknownCoding, UnknownMeasure};
 use uvlet_view::Units;
 
+use crate::commands::steps::Steps;
+
 /// Accounts for every byte that a web application makes its visitors download.
 ///
 /// BUILD is the output folder of a bundler (scripts, styles, pages and, where they were written,
@@ -71,7 +73,7 @@ pub enum Command {
     /// the emitted text of the modules that stay, and encoded. What is named is a package, a module by its
     /// path or the end of it, or a selector. What the prediction does not know is said as doubts.
     #[command(
-        after_help = "Examples:\n  uvlet what-if dist --defer src/booking/refund-dialog.js\n  uvlet what-if dist --without 'folder(node_modules/moorline/src/locale)' --defer burgee-plot"
+        after_help = "Examples:\n  uvlet what-if dist --suggest\n  uvlet what-if dist --defer src/booking/refund-dialog.js\n  uvlet what-if dist --without 'folder(node_modules/moorline/src/locale)' --defer burgee-plot\n  uvlet what-if dist --gather 'installed=third-party' --touch src/booking/main.js\n  uvlet what-if dist --bypass src/shared/ui.js --visits timetable,booking"
     )]
     WhatIf(WhatIf),
     /// What moved between two builds, because of what, and what must a returning visitor fetch again?
@@ -367,15 +369,17 @@ pub enum CoverageBy {
 pub struct WhatIf {
     #[command(flatten)]
     pub build: Build,
-    /// Its static imports become `import()`; may be given several times.
-    #[arg(long, value_name = "WHAT")]
-    pub defer: Vec<String>,
-    /// It is taken out; may be given several times.
-    #[arg(long, value_name = "WHAT")]
-    pub without: Vec<String>,
-    /// It is loaded from another host; may be given several times.
-    #[arg(long, value_name = "WHAT")]
-    pub external: Vec<String>,
+    #[command(flatten)]
+    pub steps: Steps,
+    /// Visits in this order, by entry or route: what does the second page add to the first?
+    #[arg(long, value_name = "ENTRY", value_delimiter = ',')]
+    pub visits: Vec<String>,
+    /// Try by itself what the code offers, and show what wins most, with the command that repeats it.
+    #[arg(long)]
+    pub suggest: bool,
+    /// Write the plan as lines of the bundler's configuration, as far as it can be said there.
+    #[arg(long, conflicts_with = "suggest")]
+    pub as_config: bool,
     #[command(flatten)]
     pub recorded: Recorded,
     #[command(flatten)]
@@ -401,6 +405,9 @@ pub struct Gate {
     /// several times.
     #[arg(long = "try", value_name = "NAME.LIMIT=VALUE")]
     pub tried: Vec<String>,
+    /// Judge as if these steps of what-if were done, as in '--defer src/dialog.js'.
+    #[arg(long = "if", value_name = "STEPS", allow_hyphen_values = true)]
+    pub plan: Option<String>,
     #[command(flatten)]
     pub recorded: Recorded,
     /// Write the verdict to a file as well, in one of the forms junit, sarif, markdown, json and csv;

@@ -15,6 +15,7 @@ mod post;
 mod propose;
 mod record;
 mod report;
+pub mod steps;
 mod survey;
 mod waste;
 mod what_if;

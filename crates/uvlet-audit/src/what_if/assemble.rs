@@ -10,6 +10,9 @@ use uvlet_record::{
 
 use crate::{lens::CellSet, waste::wrappers};
 
+/// A file, the cells that leave it, and those that join it.
+type Changed = (FileId, Vec<CellId>, Vec<CellId>);
+
 /// Sizes of files and of parts of them.
 pub struct Assembly<'a> {
     record: &'a Record,
@@ -18,7 +21,7 @@ pub struct Assembly<'a> {
     codings: &'a [Coding],
     has_texts: bool,
     /// Several entries load the same file without the same cells.
-    known: Mutex<BTreeMap<(FileId, Vec<CellId>), Sizes>>,
+    known: Mutex<BTreeMap<Changed, Sizes>>,
 }
 
 impl<'a> Assembly<'a> {
@@ -51,20 +54,22 @@ impl<'a> Assembly<'a> {
         sizes
     }
 
-    /// A file without some of its cells.
-    pub fn without(&self, file: FileId, cells: &[CellId]) -> Sizes {
-        let key = (file, cells.to_owned());
+    /// A file without some of its cells, and with some of others.
+    pub fn changed(&self, file: FileId, cells: &[CellId], joins: &[CellId]) -> Sizes {
+        let key = (file, cells.to_owned(), joins.to_owned());
         let known = self.known.lock().ok().and_then(|known| known.get(&key).copied());
         if let Some(known) = known {
             return known;
         }
         let whole = self.whole(file);
-        let sizes = self.assembled(file, whole, cells);
+        let sizes = self.assembled(file, whole, cells, joins);
         let sizes = sizes.unwrap_or_else(|| {
             let mut sizes = whole;
             let gone = self.shares(cells.iter().copied());
+            let comes = self.shares(joins.iter().copied());
             for measure in whole.measures() {
-                sizes.set(measure, whole.get(measure).saturating_sub(gone.get(measure)));
+                let rest = whole.get(measure).saturating_sub(gone.get(measure));
+                sizes.set(measure, rest + comes.get(measure));
             }
             sizes
         });
@@ -76,15 +81,21 @@ impl<'a> Assembly<'a> {
 
     /// A file of its own that holds some cells, with what the bundler puts before each.
     pub fn alone(&self, cells: &[CellId]) -> Sizes {
+        let text = self.texts_of(cells);
+        text.and_then(|text| self.encoded(&text))
+            .unwrap_or_else(|| self.shares(cells.iter().copied()))
+    }
+
+    /// The emitted text of some cells, each piece with what the bundler puts before it; none where texts are
+    /// not at hand.
+    fn texts_of(&self, cells: &[CellId]) -> Option<Vec<u8>> {
         let mut text = Vec::new();
         let mut files: Vec<FileId> =
             cells.iter().map(|id| self.record.cells[id.at()].file).collect();
         files.dedup();
         let cells: CellSet = cells.iter().copied().collect();
         for file in files {
-            let Some(all) = self.texts.emitted(file).filter(|_| self.has_texts) else {
-                return self.shares(cells.iter());
-            };
+            let all = self.texts.emitted(file).filter(|_| self.has_texts)?;
             let mut before = 0..0;
             for run in &self.record.runs[self.record.file(file).runs.clone()] {
                 let range = run.start..run.start + run.length;
@@ -100,12 +111,18 @@ impl<'a> Assembly<'a> {
                 before = 0..0;
             }
         }
-        self.encoded(&text).unwrap_or_else(|| self.shares(cells.iter()))
+        Some(text)
     }
 
     /// A file without some cells and what the bundler put before them, encoded as the whole was; none
     /// where places are not known.
-    fn assembled(&self, file: FileId, whole: Sizes, leaves: &[CellId]) -> Option<Sizes> {
+    fn assembled(
+        &self,
+        file: FileId,
+        whole: Sizes,
+        leaves: &[CellId],
+        joins: &[CellId],
+    ) -> Option<Sizes> {
         let all = self.texts.emitted(file).filter(|_| self.has_texts)?;
         let runs = &self.record.runs[self.record.file(file).runs.clone()];
         if runs.is_empty() {
@@ -119,12 +136,13 @@ impl<'a> Assembly<'a> {
         for run in runs.iter().filter(|run| !leaves.has(run.cell) && !is_wrapped(run.start)) {
             rest.extend_from_slice(slice(&all, &(run.start..run.start + run.length)));
         }
+        rest.extend(self.texts_of(joins)?);
         let (before, after) = (self.encoded(&all)?, self.encoded(&rest)?);
         // A file that was measured by a precompressed copy is another encoder's.
         let mut sizes = after;
         for measure in whole.measures() {
-            let saved = before.get(measure).saturating_sub(after.get(measure));
-            sizes.set(measure, whole.get(measure).saturating_sub(saved));
+            let changed = whole.get(measure).saturating_add(after.get(measure));
+            sizes.set(measure, changed.saturating_sub(before.get(measure)));
         }
         Some(sizes)
     }

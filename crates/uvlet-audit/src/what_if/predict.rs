@@ -8,8 +8,8 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
-    Basis, Cell, CellId, Chunk, DynamicLoad, Entry, File, FileId, Format, Kind, LoadKind, ModuleId,
-    NamedBy, Owner, Record, Shares,
+    Basis, Bundler, Cell, CellId, Chunk, DynamicLoad, Entry, File, FileId, Format, Kind, LoadKind,
+    ModuleId, NamedBy, Owner, Record, Shares,
     sizes::{Amount, Measure, Sizes},
 };
 
@@ -133,6 +133,14 @@ pub fn predict(
         lens.record.chunks.iter().map(|chunk| chunk.name.clone()).collect();
     let mut new = Vec::new();
     for (key, cells) in groups {
+        // A file that the same entries load at the same time takes them in.
+        if let Some(at) = cutter.joins(&key, &loaders) {
+            let name = lens.chunk_of(FileId::new(at)).map(|chunk| chunk.name.as_str());
+            moved.extend(cells.iter().filter_map(|&cell| moved_cell(lens, cell, name)));
+            drafts[at].cells.extend(cells);
+            drafts[at].is_changed = true;
+            continue;
+        }
         let draft = cutter.draft(plan, key, cells, &mut names);
         let name = draft.name.clone().unwrap_or_default();
         for &cell in &draft.cells {
@@ -151,6 +159,7 @@ pub fn predict(
         .collect();
     let edited = plan.edited_files();
     let mut built = Built::new(lens, assembly, &scales, drafts);
+    debug_assert!(built.adds_up(), "the parts of a predicted file add up to it");
     built.mark(|draft, old| {
         draft.is_changed
             || old.is_some_and(|old| edited.contains(&old))
@@ -317,6 +326,25 @@ impl Cutter<'_, '_> {
             .map(|(entry, _)| *entry)
             .filter(|&entry| needs(entry, 0) && !needs(entry, 1))
             .collect()
+    }
+
+    /// The file that a bundler puts such modules into: that of the same kind which exactly those entries
+    /// load, where one file is cut for each set of entries.
+    fn joins(&self, key: &Key, loaders: &[Vec<(usize, When)>]) -> Option<usize> {
+        let Key::Cut { kind, needed, brought } = key else { return None };
+        let record = self.lens.record;
+        let is_cut_so = matches!(
+            record.bundler,
+            Some(Bundler::Esbuild | Bundler::Rollup | Bundler::Rolldown | Bundler::Vite)
+        );
+        if !is_cut_so || !brought.is_empty() || needed.len() < 2 {
+            return None;
+        }
+        let is_it = |at: &usize| {
+            let file = &record.files[*at];
+            file.kind == *kind && loaders[*at] == *needed && file.emitted > 0
+        };
+        (0..record.files.len()).find(is_it)
     }
 
     /// A new file of some cells, each module once.
@@ -515,6 +543,23 @@ impl Built {
         Self { record, reach, changed: BTreeSet::new(), vanished, drafts }
     }
 
+    fn adds_up(&self) -> bool {
+        let files = (0..self.record.files.len()).map(FileId::new);
+        self.record.measures().all(|measure| {
+            files.clone().all(|id| {
+                let file = self.record.file(id);
+                let cells = self.record.cells_of(id).iter();
+                let sum: u64 = cells.map(|cell| cell.amount.units(measure)).sum();
+                match measure {
+                    Measure::Emitted => sum == file.emitted,
+                    Measure::Coded(coding) => {
+                        sum == file.encoded.get(coding).copied().unwrap_or(0) * 8
+                    }
+                }
+            })
+        })
+    }
+
     fn mark(&mut self, is_changed: impl Fn(&Draft, Option<FileId>) -> bool) {
         for (at, draft) in self.drafts.iter().enumerate() {
             if is_changed(draft, draft.old) {
@@ -530,16 +575,13 @@ fn sizes(old: &Record, assembly: &Assembly<'_>, scales: &Scales, draft: &Draft) 
         None => assembly.alone(&draft.cells),
         Some(id) => {
             let stays: CellSet = draft.cells.iter().copied().collect();
-            let leaves: Vec<CellId> = old
-                .file(id)
-                .cells
-                .clone()
-                .map(CellId::new)
-                .filter(|cell| !stays.has(*cell))
-                .collect();
-            match leaves.is_empty() {
+            let own = old.file(id).cells.clone().map(CellId::new);
+            let leaves: Vec<CellId> = own.filter(|cell| !stays.has(*cell)).collect();
+            let is_other = |cell: &CellId| old.cells[cell.at()].file != id;
+            let joins: Vec<CellId> = draft.cells.iter().copied().filter(is_other).collect();
+            match leaves.is_empty() && joins.is_empty() {
                 true => assembly.whole(id),
-                false => assembly.without(id, &leaves),
+                false => assembly.changed(id, &leaves, &joins),
             }
         }
     };

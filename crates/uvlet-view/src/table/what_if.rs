@@ -1,6 +1,6 @@
 //! A prediction: what it wins and for whom, then entry by entry, then what moves.
 
-use uvlet_audit::what_if::{EntryRow, Part, WhatIf};
+use uvlet_audit::what_if::{EntryRow, Part, PlanText, Suggestions, WhatIf};
 use uvlet_record::Record;
 
 use super::{Screen, bold, compare::signed, count, dim, measures_said, wrapped};
@@ -21,9 +21,33 @@ fn startup(row: &EntryRow) -> (&Part, &Part) {
     (&row.before.startup, &row.after.startup)
 }
 
+/// What each visit adds to those before it.
+fn visits(answer: &WhatIf, screen: &Screen) -> String {
+    if answer.visits.is_empty() {
+        return String::new();
+    }
+    let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
+    let mut text = format!("\n{}\n", bold("One visit after the other fetches:"));
+    for row in &answer.visits {
+        let files = count(row.after.file_count, "file");
+        let line = format!(
+            "  {:>9}  then {} in {files}  {}",
+            size(&row.before),
+            size(&row.after),
+            plain(&row.entry)
+        );
+        text.push_str(&format!("{}\n", wrapped(&line, screen.columns(), 13)));
+    }
+    text
+}
+
 /// The answer in a sentence.
 pub(crate) fn sentence(answer: &WhatIf, screen: &Screen) -> String {
     let rough = if answer.basis == "shares" { "≈ " } else { "" };
+    let is_same = answer.entries.iter().all(|row| by(row, screen, startup) == 0);
+    if is_same && answer.steps.iter().any(|step| step.starts_with("--touch ")) {
+        return fetched_again(answer, screen);
+    }
     let Some(first) = answer.entries.first().filter(|row| by(row, screen, startup) != 0) else {
         return "No entry would start with less.".to_owned();
     };
@@ -60,6 +84,96 @@ pub(crate) fn sentence(answer: &WhatIf, screen: &Screen) -> String {
         screen.measure,
         screen.units.size(before.sizes.get(screen.measure))
     )
+}
+
+/// What a change of contents makes returning visitors fetch.
+fn fetched_again(answer: &WhatIf, screen: &Screen) -> String {
+    let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
+    let mut rows: Vec<&EntryRow> =
+        answer.entries.iter().filter(|row| row.return_visit.file_count > 0).collect();
+    rows.sort_by_key(|row| std::cmp::Reverse(row.return_visit.sizes.get(screen.measure)));
+    let said: Vec<String> = rows
+        .iter()
+        .take(NAMED)
+        .map(|row| {
+            let files = count(row.return_visit.file_count, "file");
+            format!("{} {} in {files}", plain(&row.name), size(&row.return_visit))
+        })
+        .collect();
+    let more = match rows.len().saturating_sub(NAMED) {
+        0 => String::new(),
+        more => format!(" and {more} more"),
+    };
+    match said.is_empty() {
+        true => "No entry fetches anything again at startup.".to_owned(),
+        false => format!(
+            "A returning visitor fetches again at startup ({}): {}{more}.",
+            screen.measure,
+            said.join(", ")
+        ),
+    }
+}
+
+/// What is worth trying: the best together, then each with the command that repeats it.
+#[must_use]
+pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &Screen) -> String {
+    let columns = screen.columns();
+    let mut text = format!("{}\n", bold(&wrapped(&suggested(answer, screen), columns, 0)));
+    let command = |steps: &str| format!("uvlet what-if {build} {steps}");
+    if answer.together.len() > 1 {
+        let line = format!("  {}", plain(&command(&answer.together.join(" "))));
+        text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
+    }
+    if !answer.each.is_empty() {
+        text.push_str(&format!(
+            "\n{}\n",
+            bold("Each by itself, at startup of the entry that gains most:")
+        ));
+    }
+    for one in &answer.each {
+        let size = screen.units.size(one.saved.get(screen.measure));
+        let line = format!("  {size:>9}  {}  {}", plain(&one.entry), plain(&command(&one.step)));
+        text.push_str(&format!("{}\n", wrapped(&line, columns, 13)));
+    }
+    for doubt in answer.prediction.iter().flat_map(|one| &one.doubts) {
+        let line = format!("doubt: {}", plain(&doubt.message));
+        text.push_str(&format!("{}\n", wrapped(&line, columns, 7)));
+    }
+    let said = format!(
+        "Tried is what waits for somebody to act and is there at startup, and what files that hand on names draw in; nothing that the first view shows. Sizes are {}.",
+        measures_said(screen.measures(), record)
+    );
+    text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
+    text
+}
+
+/// The best together, in a sentence.
+pub(crate) fn suggested(answer: &Suggestions, screen: &Screen) -> String {
+    match &answer.prediction {
+        Some(prediction) => {
+            let changes = count(answer.together.len(), "change");
+            let with = if answer.together.len() > 1 { " together" } else { "" };
+            format!("With {changes}{with}: {}", sentence(prediction, screen))
+        }
+        None => "Nothing was found that would let an entry start with less.".to_owned(),
+    }
+}
+
+/// A plan as configuration, with what that cannot say as comments.
+#[must_use]
+pub fn plan_text(plan: &PlanText, record: &Record) -> String {
+    let bundler = record.bundler.map_or("the bundler", uvlet_record::Bundler::name);
+    let mut text = format!("// For {bundler}:\n");
+    for line in &plan.lines {
+        text.push_str(&format!("{}\n", plain(line)));
+    }
+    for line in &plan.besides {
+        text.push_str(&format!("// not as configuration: {}\n", plain(line)));
+    }
+    if plan.lines.is_empty() && plan.besides.is_empty() {
+        text.push_str("// nothing of the plan is a matter of configuration\n");
+    }
+    text
 }
 
 /// Shows a prediction.
@@ -113,6 +227,17 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     }
     if let Some(more) = moved.len().checked_sub(LISTED).filter(|more| *more > 0) {
         text.push_str(&dim(&format!("             and {}\n", count(more, "more module"))));
+    }
+    text.push_str(&visits(answer, screen));
+    let new: Vec<_> = answer.new_chunks.iter().map(|name| plain(name)).collect();
+    if !new.is_empty() {
+        let line = format!("New: {}.", new.join(", "));
+        text.push_str(&format!("\n{}\n", wrapped(&line, columns, 2)));
+    }
+    let gone: Vec<_> = answer.vanished_files.iter().map(|name| plain(name)).collect();
+    if !gone.is_empty() {
+        let line = format!("No more: {}.", gone.join(", "));
+        text.push_str(&format!("\n{}\n", wrapped(&line, columns, 2)));
     }
     for doubt in &answer.doubts {
         text.push_str(&format!(

@@ -89,6 +89,12 @@ fn a_record_without_texts_answers_by_shares() {
 
 #[rstest]
 #[case(&[], "name a step")]
+#[case(&["--suggest", "--defer", "burgee-plot"], "--suggest tries steps by itself")]
+#[case(&["--gather", "burgee-plot"], "is not NAME=SELECTOR")]
+#[case(&["--gather", "a=package(nothing)"], "no package is called")]
+#[case(&["--resize", "moorline=big"], "--resize moorline=big")]
+#[case(&["--defer", "burgee-plot", "--visits", "harbour"], "no entry is called that")]
+#[case(&["--defer", "burgee-plot from nowhere.js"], "no package or module is called")]
 #[case(&["--defer", "src/booking/main.js"], "booking begins there")]
 #[case(&["--without", "burgee-plto"], "did you mean burgee-plot?")]
 #[case(&["--external", "startup(nowhere)"], "no entry is called")]
@@ -108,4 +114,130 @@ fn the_first_line_is_the_answer() {
     let said =
         uvlet(&demo(), &["what-if", "builds/esbuild-after", "--defer", "refund-dialog.js"]).out;
     assert!(said.starts_with("No entry would start with less."), "{said}");
+}
+
+#[test]
+fn what_is_gathered_is_one_file_that_visits_share() {
+    let steps = ["--gather", "installed=third-party", "--visits", "timetable,booking"];
+    let answer = json(&demo(), &[&["what-if", BUILD], &steps[..]].concat());
+    assert_eq!(answer["new_chunks"], serde_json::json!(["installed"]));
+    let visits = answer["visits"].as_array().unwrap();
+    let adds = |at: usize, when: &str| visits[at][when]["sizes"]["emitted"].as_i64().unwrap();
+    // The first page carries all that any page needs; the second one finds it in the cache.
+    assert!(adds(0, "after") > adds(0, "before"), "{visits:?}");
+    assert!(adds(1, "after") < adds(1, "before") / 2, "{visits:?}");
+    let alone = json(&demo(), &["attribute", BUILD, "--in", "third-party", "--by", "module"]);
+    let modules = alone["rows"].as_array().unwrap().len();
+    let moved: std::collections::BTreeSet<&str> = answer["moved"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|row| row["module"].as_str().unwrap())
+        .collect();
+    assert!(moved.len() * 10 > modules * 9, "{} of {modules}", moved.len());
+}
+
+/// A change of contents renames its file, and so whatever names that.
+#[rstest]
+#[case("builds/vite-after", "src/booking/main.js", &["booking"])]
+#[case("builds/vite-after", "src/shared/page.js", &["booking", "crew", "timetable"])]
+#[case("builds/webpack-before", "src/crew/week.js", &["crew"])]
+fn what_is_touched_is_fetched_again(
+    #[case] build: &str,
+    #[case] what: &str,
+    #[case] expected: &[&str],
+) {
+    let answer = json(&demo(), &["what-if", build, "--touch", what]);
+    let rows = answer["entries"].as_array().unwrap();
+    let mut again: Vec<&str> = rows
+        .iter()
+        .filter(|row| row["return_visit"]["file_count"] != 0)
+        .map(|row| row["name"].as_str().unwrap())
+        .collect();
+    again.sort_unstable();
+    assert_eq!(again, expected);
+    assert!(rows.iter().all(|row| row["before"] == row["after"]));
+    let said = uvlet(&demo(), &["what-if", build, "--touch", what]).out;
+    assert!(said.starts_with("A returning visitor fetches again"), "{said}");
+}
+
+#[test]
+fn what_grows_grows_in_every_page_that_holds_it() {
+    let size = |page: &str, what: &str| {
+        let within = format!("startup({page}) and {what}");
+        let told = json(&demo(), &["attribute", BUILD, "--in", &within]);
+        told["total"]["sizes"]["emitted"].as_i64().unwrap()
+    };
+    let answer = json(&demo(), &["what-if", BUILD, "--resize", "tidecalc=0 B"]);
+    for page in ["booking", "timetable"] {
+        let row = entry(&answer, page);
+        let by =
+            bytes(row, "after", "startup", "emitted") - bytes(row, "before", "startup", "emitted");
+        assert_eq!(by, -size(page, "package(tidecalc)"));
+    }
+}
+
+#[test]
+fn what_is_suggested_wins_what_it_says() {
+    let answer = json(&demo(), &["what-if", "builds/vite-before", "--suggest"]);
+    let first = &answer["each"][0];
+    assert_eq!(first["entry"], "booking");
+    let step = first["step"].as_str().unwrap();
+    let steps: Vec<&str> = step.split(' ').collect();
+    let told = json(&demo(), &[&["what-if", "builds/vite-before"], &steps[..]].concat());
+    let row = entry(&told, "booking");
+    let won = bytes(row, "before", "startup", "gzip") - bytes(row, "after", "startup", "gzip");
+    assert_eq!(first["saved"]["gzip"], won);
+    assert_eq!(answer["together"].as_array().unwrap().len(), 3);
+    // Nothing is left to suggest where it was done.
+    let done = json(&demo(), &["what-if", "builds/vite-after", "--suggest"]);
+    assert_eq!((&done["each"], &done["prediction"]), (&serde_json::json!([]), &Value::Null));
+}
+
+#[test]
+fn budgets_are_judged_as_if_a_plan_were_done() {
+    let folder = crate::support::Folder::new().with(
+        "uvlet.toml",
+        "[budget.start]\ntotal = \"startup(booking)\"\nat_most = \"22 kB\"\n\
+         [budget.plots]\nabsent = \"startup(booking) and package(burgee-plot)\"\n",
+    );
+    let build = demo().join(BUILD);
+    let gate =
+        |plan: &[&str]| uvlet(folder.path(), &[&["gate", build.to_str().unwrap()], plan].concat());
+    assert_eq!(gate(&[]).status, 1);
+    let bypass = "--bypass src/shared/ui.js --bypass 'node_modules/@kelpwick/ui/src/index.js'";
+    let said = gate(&["--if", bypass]);
+    assert_eq!(said.status, 0, "{}", said.out);
+    assert!(
+        said.out.starts_with("HELD") && said.out.contains("if changed by --bypass"),
+        "{}",
+        said.out
+    );
+    assert_eq!(gate(&["--if", "--without fogbell-log"]).status, 1);
+    let said = gate(&["--if", "'--without"]);
+    assert_eq!((said.status, said.out.as_str()), (2, ""));
+    assert!(said.err.contains("a quote is not closed"), "{}", said.err);
+}
+
+/// Whatever is taken out, or asked for in rings, the parts of each file add up and nothing fails.
+#[rstest]
+#[case(&["--without", "third-party"])]
+#[case(&["--without", "own except module(src/booking/main.js) except module(src/crew/main.js) except module(src/timetable/main.js)"])]
+#[case(&["--gather", "nothing=package(moorline) and own"])]
+#[case(&["--defer", "third-party", "--gather", "rest=own"])]
+#[case(&["--defer", "src/shared/store.js", "--bypass", "src/shared/ui.js", "--external", "tidecalc"])]
+fn large_plans_are_defined(#[case] steps: &[&str]) {
+    for build in [
+        "builds/esbuild-before",
+        "builds/vite-after",
+        "builds/webpack-after",
+        "builds/rollup-before",
+    ] {
+        let answer = json(&demo(), &[&["what-if", build], steps].concat());
+        for row in answer["entries"].as_array().unwrap() {
+            for when in ["before", "after"] {
+                assert!(bytes(row, when, "startup", "emitted") > 0, "{build} {row}");
+            }
+        }
+    }
 }

@@ -9,15 +9,24 @@ use uvlet_audit::{
     attribute::{By, Sort, attribute},
     compare,
     gate::{Aids, Gate, gate},
+    graph::Reach,
     lens::Lens,
+    marks::Marks,
     selector::Plain,
+    what_if::as_it_would_be,
 };
-use uvlet_read::TracedCosts;
-use uvlet_record::{Notice, Record, Remark, SavedTexts, Texts, sizes::Measure};
+use uvlet_read::{Coder, TracedCosts};
+use uvlet_record::{
+    Notice, Record, Remark, SavedTexts, Texts,
+    sizes::{Coding, Measure},
+};
 use uvlet_view::markdown::EntryFold;
 
 use super::{
-    super::{Measures, Opened, Wanted, coverage, look, marked, marks_named, marks_wanted, open},
+    super::{
+        Measures, Opened, Wanted, attribute::at_levels_of, coverage, look, marked, marks_named,
+        marks_wanted, open, steps::Steps,
+    },
     today,
 };
 use crate::{
@@ -57,7 +66,10 @@ pub fn all(arguments: &cli::Gate, apps: &[Config]) -> Result<Judged, Failure> {
             one(arguments, config, against(arguments, None)?)?;
         let notices = [record.notices.clone(), gate.notices.clone()].concat();
         return Ok(Judged {
-            label: config.app.clone().unwrap_or_else(|| record.label.clone()),
+            label: as_planned(
+                arguments,
+                config.app.clone().unwrap_or_else(|| record.label.clone()),
+            ),
             notices: wording::notices(&notices),
             paths: vec![(None, path)],
             gate,
@@ -108,7 +120,8 @@ pub fn all(arguments: &cli::Gate, apps: &[Config]) -> Result<Judged, Failure> {
         return Err(last);
     };
     failures.iter().for_each(output::complain);
-    Ok(Judged { label: label(&gates), gate: Gate::join(gates), record, notices, entries, paths })
+    let label = as_planned(arguments, label(&gates));
+    Ok(Judged { label, gate: Gate::join(gates), record, notices, entries, paths })
 }
 
 /// A build that is named is one app's: the one whose folder it is.
@@ -171,8 +184,10 @@ fn against(arguments: &cli::Gate, app: Option<&str>) -> Result<Option<PathBuf>, 
 
 fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<One, Failure> {
     let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
+    let plan = arguments.plan.as_deref().map(Steps::read).transpose()?;
+    let planned = plan.as_ref().map(Steps::selectors).unwrap_or_default();
     let selectors = config.budgets.iter().filter_map(|budget| budget.scope.selector());
-    let is_marked = marks_named(selectors, Some(config));
+    let is_marked = marks_named(selectors.chain(&planned), Some(config));
     let recordings = coverage::read(&arguments.recorded.coverage)?;
     let is_program = |form: &Form| matches!(form, Form::Json | Form::Csv);
     let for_programs = arguments.write.iter().any(|(form, _)| is_program(form))
@@ -184,7 +199,8 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
             measures: Measures { list: judged.clone(), all: false },
             format,
             sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges())
-                || is_marked.contains(&Plain::Leftovers),
+                || is_marked.contains(&Plain::Leftovers)
+                || plan.is_some(),
         })
     };
     let format = if for_programs { Format::Json } else { Format::Table };
@@ -215,6 +231,9 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
         .map(|(record, marks, _)| look(record, Some(config), marks.clone()))
         .transpose()?;
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
+    // As it would be, a build is judged by what it would load; its texts would be others.
+    let planned = plan.map(|plan| as_if(&plan, &record, config, &marks, &*texts, &coder));
+    let planned = planned.transpose()?;
     let no_texts = SavedTexts::default();
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let aids = Aids {
@@ -226,11 +245,45 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
         waivers: &config.waivers,
         today: today(arguments.today),
     };
-    let lens = look(&record, Some(config), marks)?;
+    let lens = match &planned {
+        None => look(&record, Some(config), marks)?,
+        Some((record, reach)) => {
+            Lens::with_reach(record, reach.clone()).with_groups(&config.groups)?
+        }
+    };
+    let aids = match &planned {
+        None => aids,
+        Some(_) => Aids { texts: &no_texts, costs: None, ..aids },
+    };
     let gate = gate(&lens, &config.budgets, config.strictness, aids)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
     let entries = entries(&lens, base_lens.as_ref(), config.measure);
     Ok(One { gate, path, record, entries })
+}
+
+/// What is judged, for a headline: never a plan as if it were the build.
+fn as_planned(arguments: &cli::Gate, label: String) -> String {
+    match &arguments.plan {
+        Some(plan) => format!("{label}, if changed by {plan},"),
+        None => label,
+    }
+}
+
+/// The build as a plan would leave it.
+fn as_if(
+    plan: &Steps,
+    record: &Record,
+    config: &Config,
+    marks: &Marks,
+    texts: &dyn Texts,
+    coder: &Coder,
+) -> Result<(Record, Vec<Reach>), Failure> {
+    let lens = look(record, Some(config), marks.clone())?;
+    let steps = plan.find(&lens)?;
+    let codings: Vec<Coding> = record.encoders.keys().copied().collect();
+    let coder = at_levels_of(record, coder.clone());
+    as_it_would_be(&lens, &steps, texts, &coder, &codings)
+        .map_err(|error| Failure::Usage(format!("--if: {error}")))
 }
 
 /// What entries start with, the heaviest first, in a measure that was taken.
