@@ -93,6 +93,7 @@ pub enum RowKind {
     Kind,
     Group,
     Export,
+    Function,
     /// Own code that is no package.
     Own,
     /// Installed code of no package that could be told.
@@ -120,6 +121,7 @@ impl RowKind {
             Self::Kind => "kind",
             Self::Group => "group",
             Self::Export => "export",
+            Self::Function => "function",
             Self::Own => "own",
             Self::ThirdParty => "third-party",
             Self::Glue => "glue",

@@ -18,6 +18,7 @@ use uvlet_record::{
 use crate::{
     attribute::{By, RowKind, Sort, attribute},
     lens::{CellSet, Lens},
+    liveness::{Sources, segment_at},
     spans::{Prices, Spans},
 };
 
@@ -32,6 +33,17 @@ pub struct Seen {
     pub length: Option<u64>,
     /// Stretches in UTF-16 code units and whether they ran; later ones lie inside earlier ones.
     pub ranges: Vec<(u64, u64, bool)>,
+    /// Functions in UTF-16 code units, with their names.
+    pub functions: Vec<(u64, u64, String)>,
+}
+
+/// What rows stand for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum CoveredBy {
+    /// An owner.
+    Owner(By),
+    /// A function, without those inside it.
+    Function,
 }
 
 /// A recording, and what it is called.
@@ -197,13 +209,19 @@ pub fn coverage(
     recordings: &[Recording],
     texts: &dyn Texts,
     costs: Option<&dyn Costs>,
-    by: By,
+    by: CoveredBy,
     within: &CellSet,
     measure: Measure,
 ) -> Coverage {
     let record = lens.record;
     let ran = ran(record, recordings, texts);
-    let prices = Prices::new(record, costs, [&ran.load, &ran.later, &ran.never].into_iter());
+    let functions = match by {
+        CoveredBy::Owner(_) => Vec::new(),
+        CoveredBy::Function => functions(record, recordings, texts),
+    };
+    let kinds = [&ran.load, &ran.later, &ran.never];
+    let parts: Vec<Spans> = functions.iter().map(|function| function.spans.clone()).collect();
+    let prices = Prices::new(record, costs, kinds.into_iter().chain(&parts));
     let nothing = CellSet::default();
     let amount = |spans: &Spans| -> Amount { prices.amount(record, spans, &nothing) };
     let of = |spans: &Spans, cells: &CellSet| amount(&spans.within(record, cells)).sizes();
@@ -223,9 +241,18 @@ pub fn coverage(
             }
         })
         .collect();
-    let rows_of = |cells: &CellSet| -> Vec<Row> {
-        let rows = attribute(lens, by, cells, None, Sort::Heaviest(measure)).rows;
-        let mut rows: Vec<Row> = rows
+    let sorted = |mut rows: Vec<Row>| {
+        rows.sort_by(|a, b| {
+            b.never_ran
+                .get(measure)
+                .cmp(&a.never_ran.get(measure))
+                .then_with(|| a.name.cmp(&b.name))
+        });
+        rows
+    };
+    let rows_of = |owner: By, cells: &CellSet| -> Vec<Row> {
+        let rows = attribute(lens, owner, cells, None, Sort::Heaviest(measure)).rows;
+        let rows = rows
             .into_iter()
             .map(|row| {
                 let cells: CellSet = row.cells.iter().copied().collect();
@@ -240,13 +267,7 @@ pub fn coverage(
                 }
             })
             .collect();
-        rows.sort_by(|a, b| {
-            b.never_ran
-                .get(measure)
-                .cmp(&a.never_ran.get(measure))
-                .then_with(|| a.name.cmp(&b.name))
-        });
-        rows
+        sorted(rows)
     };
     let all = lens.files(recorded.iter().copied()).and(within);
     let mut entries = Vec::new();
@@ -261,7 +282,8 @@ pub fn coverage(
             .startup
             .iter()
             .filter(|&&file| record.file(file).kind == Kind::Script && !recorded.contains(&file));
-        let heaviest = rows_of(&cells).into_iter().map(|row| (row.name, row.never_ran)).collect();
+        let heaviest =
+            rows_of(By::Package, &cells).into_iter().map(|row| (row.name, row.never_ran)).collect();
         entries.push(EntryRow {
             name: entry.name.clone(),
             startup: EntryStartup {
@@ -280,9 +302,92 @@ pub fn coverage(
         recordings: recordings.iter().map(|recording| recording.label.clone()).collect(),
         entries,
         files,
-        rows: rows_of(&all),
+        rows: match by {
+            CoveredBy::Owner(owner) => rows_of(owner, &all),
+            CoveredBy::Function => {
+                let row = |function: &Function| Row {
+                    row: RowKind::Function,
+                    name: function.name.clone(),
+                    version: None,
+                    sizes: of(&function.spans, &all),
+                    ran_at_load: of(&function.spans.and(&ran.load), &all),
+                    ran_later: of(&function.spans.and(&ran.later), &all),
+                    never_ran: of(&function.spans.and(&ran.never), &all),
+                };
+                sorted(functions.iter().map(row).filter(|row| row.sizes.emitted > 0).collect())
+            }
+        },
         unmatched: ran.unmatched.iter().cloned().collect(),
     }
+}
+
+/// Names of functions by where each begins and, the other way round, ends: outer ones first.
+type InOrder = BTreeMap<(u64, u64), String>;
+
+/// A function of a recorded script.
+struct Function {
+    name: String,
+    /// Its bytes, without functions inside it.
+    spans: Spans,
+}
+
+/// The functions that recordings tell apart, by where they begin in the sources.
+fn functions(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Vec<Function> {
+    let mut by_file: BTreeMap<FileId, (String, InOrder)> = BTreeMap::new();
+    for seen in recordings.iter().flat_map(|recording| &recording.seen) {
+        let Ok((file, text)) = matched(record, texts, seen) else { continue };
+        let known = by_file.entry(file).or_insert_with(|| (text, InOrder::new()));
+        for (start, end, name) in &seen.functions {
+            known.1.insert((*start, u64::MAX - end), name.clone());
+        }
+    }
+    let sources = Sources::new(texts);
+    let mut found: Vec<Function> = Vec::new();
+    for (file, (text, functions)) in by_file {
+        let origins = texts.origins(file).unwrap_or_default();
+        let ends = functions.keys().flat_map(|(start, end)| [*start, u64::MAX - end]);
+        let bytes = bytes_of(&text, ends.collect());
+        let at = |unit: u64| bytes.get(&unit).copied().unwrap_or(text.len()) as u64;
+        // In the order of the text, outer ones first: each ends what the one around it has so far.
+        let mut open: Vec<(u64, usize)> = Vec::new();
+        let mut cursor = 0;
+        let close = |open: &mut Vec<(u64, usize)>,
+                     upto: u64,
+                     cursor: &mut u64,
+                     found: &mut Vec<Function>| {
+            while let Some(&(end, function)) = open.last().filter(|(end, _)| *end <= upto) {
+                found[function].spans.add(file, *cursor..end);
+                *cursor = end.max(*cursor);
+                open.pop();
+            }
+        };
+        for ((start, end), name) in functions {
+            let (start, end) = (at(start), at(u64::MAX - end));
+            close(&mut open, start, &mut cursor, &mut found);
+            if let Some(&(_, around)) = open.last() {
+                found[around].spans.add(file, cursor..start);
+            }
+            cursor = start;
+            let place = segment_at(&origins, start).and_then(|segment| segment.origin);
+            let declared = place.and_then(|place| sources.declaration(place));
+            let name = declared.map_or(name, |declared| declared.name);
+            let name = match (place, name.as_str(), start) {
+                (_, "", 0) => format!("(top level) of {}", record.file(file).path),
+                (Some(place), name, _) => {
+                    let name = if name.is_empty() { "(nameless)" } else { name };
+                    format!("{}:{} {name}", record.module(place.module).path, place.line + 1)
+                }
+                (None, name, _) => {
+                    let name = if name.is_empty() { "(nameless)" } else { name };
+                    format!("{} byte {start} {name}", record.file(file).path)
+                }
+            };
+            open.push((end, found.len()));
+            found.push(Function { name, spans: Spans::default() });
+        }
+        close(&mut open, u64::MAX, &mut cursor, &mut found);
+    }
+    found.into_iter().map(|one| Function { spans: one.spans.joined(), ..one }).collect()
 }
 
 /// The file that a script is: of its text, else of the end of its address and its length.
@@ -333,10 +438,8 @@ fn matched(record: &Record, texts: &dyn Texts, seen: &Seen) -> Result<(FileId, S
         .to_owned())
 }
 
-/// Per byte of a text, whether it ran: of nested stretches the innermost says it.
-fn bytes_that_ran(text: &str, seen: &Seen) -> Vec<bool> {
-    let mut wanted: Vec<u64> =
-        seen.ranges.iter().flat_map(|(start, end, _)| [*start, *end]).collect();
+/// The bytes at which some UTF-16 code units of a text stand; what lies past its end ends there.
+fn bytes_of(text: &str, mut wanted: Vec<u64>) -> BTreeMap<u64, usize> {
     wanted.sort_unstable();
     wanted.dedup();
     let mut bytes: BTreeMap<u64, usize> = BTreeMap::new();
@@ -348,8 +451,14 @@ fn bytes_that_ran(text: &str, seen: &Seen) -> Vec<bool> {
         }
         units += c.len_utf16() as u64;
     }
-    // What lies past the end ends there.
     bytes.extend(next.map(|wanted| (wanted, text.len())));
+    bytes
+}
+
+/// Per byte of a text, whether it ran: of nested stretches the innermost says it.
+fn bytes_that_ran(text: &str, seen: &Seen) -> Vec<bool> {
+    let ends = seen.ranges.iter().flat_map(|(start, end, _)| [*start, *end]);
+    let bytes = bytes_of(text, ends.collect());
     let mut ran = vec![false; text.len()];
     for (start, end, is_run) in &seen.ranges {
         let (Some(&start), Some(&end)) = (bytes.get(start), bytes.get(end)) else { continue };

@@ -52,6 +52,20 @@ impl Spans {
         self.joined()
     }
 
+    /// What both hold.
+    #[must_use]
+    pub fn and(&self, other: &Self) -> Self {
+        let mut both = Self::default();
+        for (file, range) in self.iter() {
+            let theirs = other.in_file(file);
+            let first = theirs.partition_point(|one| one.end <= range.start);
+            for one in theirs[first..].iter().take_while(|one| one.start < range.end) {
+                both.add(file, range.start.max(one.start)..range.end.min(one.end));
+            }
+        }
+        both.joined()
+    }
+
     /// Those in some files.
     #[must_use]
     pub fn of(&self, is_wanted: impl Fn(FileId) -> bool) -> Self {

@@ -11,6 +11,7 @@ mod error;
 mod files;
 mod folder;
 mod formats;
+pub mod har;
 mod open;
 mod options;
 pub mod project;

@@ -1,6 +1,7 @@
 //! What a browser recorded of code that ran: JavaScript coverage as the DevTools protocol gives it
 //! (`Profiler.takePreciseCoverage`, and the files that V8 writes to a folder), and the array of
-//! `{url, ranges, text}` that browsers export.
+//! `{url, ranges, text}` that browsers export; rule usage of styles (`CSS.stopRuleUsageTracking`), beside the
+//! sheets that `CSS.styleSheetAdded` told of.
 
 use std::{fs, io, path::Path};
 
@@ -30,6 +31,8 @@ pub struct Recorded {
     /// Stretches in UTF-16 code units, each with whether it ran; a later one lies inside earlier ones, or
     /// beside them.
     pub ranges: Vec<(u64, u64, bool)>,
+    /// Functions, each with its name, where the recording tells them apart.
+    pub functions: Vec<(u64, u64, String)>,
 }
 
 /// Why a recording cannot be read.
@@ -40,7 +43,7 @@ pub enum RecordingError {
     Io(#[from] io::Error),
     /// It is no recording.
     #[error(
-        "is no recording of a browser: {message} at line {line} column {column}; it is JSON with `result`, or an array of url, ranges and text"
+        "is no recording of a browser: {message} at line {line} column {column}; it is JSON with `result`, with `ruleUsage` and `styleSheets`, or an array of url, ranges and text"
     )]
     Form {
         /// What the JSON reader says.
@@ -57,8 +60,32 @@ pub enum RecordingError {
 enum Form {
     /// The protocol's answer, or a file of V8.
     Protocol { result: Vec<ProtocolScript> },
+    /// The protocol's answer for styles, with the sheets that it names.
+    #[serde(rename_all = "camelCase")]
+    Styles { rule_usage: Vec<Rule>, style_sheets: Vec<Sheet> },
     /// What browsers export.
     Export(Vec<Export>),
+}
+
+/// A rule of a style sheet.
+#[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
+struct Rule {
+    style_sheet_id: String,
+    start_offset: u64,
+    end_offset: u64,
+    used: bool,
+}
+
+/// A style sheet, as `CSS.styleSheetAdded` tells of it.
+#[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
+struct Sheet {
+    style_sheet_id: String,
+    #[serde(rename = "sourceURL")]
+    source_url: String,
+    #[serde(default)]
+    length: Option<u64>,
 }
 
 #[derive(Deserialize)]
@@ -83,7 +110,10 @@ struct ProtocolScript {
 }
 
 #[derive(Deserialize)]
+#[serde(rename_all = "camelCase")]
 struct Function {
+    #[serde(default)]
+    function_name: String,
     ranges: Vec<Range>,
 }
 
@@ -119,6 +149,9 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
     })?;
     let scripts = match form {
         Form::Protocol { result } => result.into_iter().map(of_protocol).collect(),
+        Form::Styles { rule_usage, style_sheets } => {
+            style_sheets.into_iter().map(|sheet| of_sheet(sheet, &rule_usage)).collect()
+        }
         Form::Export(list) => list
             .into_iter()
             .map(|one| match one {
@@ -127,7 +160,13 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
                     let length = text.encode_utf16().count() as u64;
                     let mut all = vec![(0, length, false)];
                     all.extend(ranges.into_iter().map(|range| (range.start, range.end, true)));
-                    Recorded { url, text: Some(text), length: Some(length), ranges: all }
+                    Recorded {
+                        url,
+                        text: Some(text),
+                        length: Some(length),
+                        ranges: all,
+                        functions: Vec::new(),
+                    }
                 }
             })
             .collect(),
@@ -147,5 +186,19 @@ fn of_protocol(script: ProtocolScript) -> Recorded {
     let whole = ranges.iter().filter(|(start, ..)| *start == 0).map(|(_, end, _)| *end).max();
     let text = script.source;
     let length = text.as_ref().map(|text| text.encode_utf16().count() as u64).or(whole);
-    Recorded { url: script.url, text, length, ranges }
+    let functions = script.functions.into_iter().filter_map(|function| {
+        let whole = function.ranges.first()?;
+        Some((whole.start_offset, whole.end_offset, function.function_name))
+    });
+    Recorded { url: script.url, text, length, ranges, functions: functions.collect() }
+}
+
+/// Rules that were used ran, and the rest of a sheet did not.
+fn of_sheet(sheet: Sheet, rules: &[Rule]) -> Recorded {
+    let its = rules.iter().filter(|rule| rule.style_sheet_id == sheet.style_sheet_id);
+    let used = its.filter(|rule| rule.used).map(|rule| (rule.start_offset, rule.end_offset, true));
+    let mut ranges = vec![(0, sheet.length.unwrap_or(u64::MAX), false)];
+    ranges.extend(used);
+    let functions = Vec::new();
+    Recorded { url: sheet.source_url, text: None, length: sheet.length, ranges, functions }
 }

@@ -8,6 +8,7 @@ use uvlet_audit::{
     compare::Comparison,
     coverage::Coverage,
     gate::Gate,
+    requests::Requests,
     survey::{EntryRow, Survey},
     waste::Waste,
     what_if::{Suggestions, WhatIf},
@@ -24,7 +25,8 @@ use crate::{
         compare::{self as moves, Lines},
         count, coverage as ran, declaration as declared,
         gate::{self as promises, Standing},
-        measures_said, survey as said, waste as found, what_if as predictions, why as reasons,
+        measures_said, requests as asked, survey as said, waste as found, what_if as predictions,
+        why as reasons,
     },
 };
 
@@ -159,6 +161,23 @@ pub fn suggestions(answer: &Suggestions, screen: &Screen) -> String {
             code(&one.entry),
             code(&one.step)
         ));
+    }
+    text
+}
+
+/// What a network log tells: the answer, then what is to be said of each page.
+#[must_use]
+pub fn requests(answer: &Requests, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n", sentence(&asked::sentence(answer)));
+    for page in &answer.pages {
+        text.push_str(&format!("\n{}\n\n", code(page.entry.as_deref().unwrap_or(&page.url))));
+        for line in asked::lines(page, screen) {
+            text.push_str(&format!("- {}\n", sentence(&line)));
+        }
+    }
+    for (at, remark) in answer.remarks.iter().enumerate() {
+        let gap = if at == 0 { "\n" } else { "" };
+        text.push_str(&format!("{gap}- {}: {}\n", code(&remark.path), sentence(&remark.message)));
     }
     text
 }

@@ -131,6 +131,12 @@ pub enum Command {
         after_help = "Examples:\n  uvlet coverage dist load=a.json click=b.json\n  uvlet coverage dist a.json --by module --in 'startup(booking)'"
     )]
     Coverage(Coverage),
+    /// Hold a build against a browser's network log: was asked for what was foretold?
+    #[command(
+        allow_missing_positional = true,
+        after_help = "Examples:\n  uvlet requests dist visit.har\n  uvlet requests dist visit.har --must-match"
+    )]
+    Requests(Requests),
     /// Put what the gate wrote on a pull request: as a comment that is renewed, and a commit's status.
     ///
     /// FILE is the Markdown of `gate --write markdown=FILE`, or any other. Forge, project, pull request
@@ -363,6 +369,24 @@ pub enum CoverageBy {
     Package,
     /// A source file.
     Module,
+    /// A function, as the recordings tell them apart, without those inside it.
+    Function,
+}
+
+#[derive(Debug, Args)]
+pub struct Requests {
+    #[command(flatten)]
+    pub build: Build,
+    /// A network log, as browsers export it (HAR 1.2).
+    #[arg(value_name = "LOG")]
+    pub log: PathBuf,
+    /// Exit with 1 where a page asked for something else than was foretold of its startup.
+    #[arg(long)]
+    pub must_match: bool,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    #[command(flatten)]
+    pub show: Show,
 }
 
 #[derive(Debug, Args)]

@@ -15,6 +15,7 @@ mod post;
 mod propose;
 mod record;
 mod report;
+mod requests;
 pub mod steps;
 mod survey;
 mod waste;
@@ -73,6 +74,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Waste(arguments) => waste::run(arguments),
         Command::Why(arguments) => why::run(arguments),
         Command::Coverage(arguments) => coverage::run(arguments),
+        Command::Requests(arguments) => requests::run(arguments),
         Command::WhatIf(arguments) => what_if::run(arguments),
         Command::Compare(arguments) => compare::run(arguments),
         Command::Gate(arguments) => gate::run(arguments),

@@ -5,12 +5,17 @@ use std::collections::BTreeSet;
 
 use uvlet_record::{FileId, Format, Kind, Record};
 
+use crate::names::is_named_by_contents;
+
 /// Files that change as some do: a file that names one which goes by its contents changes, too.
 pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileId> {
     loop {
         let before = changed.len();
-        let renamed: BTreeSet<FileId> =
-            changed.iter().copied().filter(|&id| is_named_by_contents(record, id)).collect();
+        let renamed: BTreeSet<FileId> = changed
+            .iter()
+            .copied()
+            .filter(|&id| is_named_by_contents(record, id) == Some(true))
+            .collect();
         for at in 0..record.files.len() {
             let file = &record.files[at];
             if file.loads.iter().chain(&file.asset_loads).any(|one| renamed.contains(one)) {
@@ -50,13 +55,4 @@ pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileI
             return changed;
         }
     }
-}
-
-/// The name of a file holds more than the name of its chunk: a digest of its contents.
-fn is_named_by_contents(record: &Record, id: FileId) -> bool {
-    let path = record.file(id).path.as_str();
-    let name = path.rsplit('/').next().unwrap_or(path);
-    let stem = name.rsplit_once('.').map_or(name, |(stem, _)| stem);
-    let chunk = record.chunks.iter().find(|chunk| chunk.files().any(|file| file == id));
-    chunk.is_some_and(|chunk| stem != chunk.stem && stem.starts_with(&chunk.stem))
 }

@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
     attribute::By,
-    coverage::{Recording, Seen, coverage},
+    coverage::{CoveredBy, Recording, Seen, coverage},
     selector::{self, Selector},
 };
 use uvlet_read::{TracedCosts, recordings};
@@ -28,7 +28,7 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
-        sources: false,
+        sources: arguments.by == CoverageBy::Function,
     })?;
     let lens = with_groups(&record, config)?;
     let selection = selector::select(&within, &lens)?;
@@ -37,8 +37,9 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
         return Err(Failure::In { selector, message });
     }
     let by = match arguments.by {
-        CoverageBy::Package => By::Package,
-        CoverageBy::Module => By::Module,
+        CoverageBy::Package => CoveredBy::Owner(By::Package),
+        CoverageBy::Module => CoveredBy::Owner(By::Module),
+        CoverageBy::Function => CoveredBy::Function,
     };
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let answer = coverage(&lens, &read, &*texts, Some(&costs), by, &selection.cells, measures[0]);
@@ -86,8 +87,8 @@ fn named(text: &str) -> (String, PathBuf) {
 
 fn seen(recording: recordings::Recording) -> Recording {
     let one = |script: recordings::Recorded| {
-        let recordings::Recorded { url, text, length, ranges } = script;
-        Seen { url, text, length, ranges }
+        let recordings::Recorded { url, text, length, ranges, functions } = script;
+        Seen { url, text, length, ranges, functions }
     };
     Recording { label: recording.label, seen: recording.scripts.into_iter().map(one).collect() }
 }

@@ -151,3 +151,49 @@ fn the_sample_site() {
     let sum: u64 = rows.map(|row| row["never_ran"]["emitted"].as_u64().unwrap()).sum();
     assert_eq!(sum, reported);
 }
+
+/// Functions share out all that was recorded, and what never ran of it.
+#[test]
+fn functions_add_up_to_their_scripts() {
+    let ask = |by: &str| {
+        let build = "builds/esbuild-before";
+        json(&demo(), &["coverage", build, "load=recordings/load.json", "--by", by])
+    };
+    let sums = |answer: &Value| {
+        let rows = answer["rows"].as_array().unwrap();
+        ["sizes", "ran_at_load", "never_ran"]
+            .map(|part| rows.iter().map(|row| row[part]["emitted"].as_u64().unwrap()).sum::<u64>())
+    };
+    let functions = ask("function");
+    assert_eq!(sums(&functions), sums(&ask("package")));
+    let rows = functions["rows"].as_array().unwrap();
+    assert!(rows.len() > 150, "{}", rows.len());
+    // One that nobody called, by its place and name in the source.
+    let idle =
+        rows.iter().find(|row| row["name"] == "src/booking/refund-dialog.js:6 openRefundDialog");
+    let idle = idle.unwrap();
+    assert!(idle["never_ran"]["emitted"].as_u64().unwrap() > 300, "{idle}");
+}
+
+/// What the protocol says of the rules of a style, counted once more without the program.
+#[test]
+fn rules_that_no_page_used() {
+    let recorded = std::fs::read_to_string(demo().join("recordings/styles.json")).unwrap();
+    let recorded: Value = serde_json::from_str(&recorded).unwrap();
+    let used: u64 = recorded["ruleUsage"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter(|rule| rule["used"] == true)
+        .map(|rule| rule["endOffset"].as_u64().unwrap() - rule["startOffset"].as_u64().unwrap())
+        .sum();
+    let answer = json(&demo(), &["coverage", "builds/esbuild-before", "recordings/styles.json"]);
+    let [file] = answer["files"].as_array().unwrap().as_slice() else { panic!("{answer}") };
+    let text = std::fs::read_to_string(
+        demo().join("builds/esbuild-before").join(file["path"].as_str().unwrap()),
+    );
+    let text = text.unwrap();
+    assert!(text.is_ascii());
+    assert_eq!(file["ran_at_load"]["emitted"], used);
+    assert_eq!(file["never_ran"]["emitted"], text.len() as u64 - used);
+}

@@ -26,6 +26,7 @@ mod post;
 mod propose;
 mod records;
 mod report;
+mod requests;
 mod schema;
 mod selectors;
 mod settings;

@@ -9,6 +9,7 @@ use uvlet_audit::{
     compare::Comparison,
     coverage::Coverage,
     gate::Gate,
+    requests::Requests,
     survey::Survey,
     waste::Waste,
     what_if::WhatIf,
@@ -29,6 +30,7 @@ use crate::support::{SAMPLES, demo, json, uvlet};
 #[case("waste", uvlet_view::json::schema::<Waste>())]
 #[case("compare", uvlet_view::json::schema::<Comparison>())]
 #[case("coverage", uvlet_view::json::schema::<Coverage>())]
+#[case("requests", uvlet_view::json::schema::<Requests>())]
 #[case("what-if", uvlet_view::json::schema::<WhatIf>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
 #[case("plugin", uvlet_view::json::plain_schema::<PluginFile>())]

@@ -1,0 +1,175 @@
+//! A build held against a network log: what was asked for otherwise than foretold, in a sentence, then page
+//! by page.
+
+use uvlet_audit::requests::{Coded, PageRow, Requests};
+use uvlet_record::Record;
+
+use super::{Screen, bold, count, dim, measures_said, wrapped};
+use crate::name::plain;
+
+/// Files that a line names.
+const NAMED: usize = 4;
+/// Remarks that are listed.
+const LISTED: usize = 12;
+
+fn some(names: &[String]) -> String {
+    let shown: Vec<_> = names.iter().take(NAMED).map(|name| plain(name)).collect();
+    match names.len() - shown.len() {
+        0 => shown.join(", "),
+        more => format!("{} and {more} more", shown.join(", ")),
+    }
+}
+
+fn name(page: &PageRow) -> String {
+    match &page.entry {
+        Some(entry) => plain(entry).into_owned(),
+        None => plain(&page.url).into_owned(),
+    }
+}
+
+/// The answer in a sentence.
+pub(crate) fn sentence(answer: &Requests) -> String {
+    let known: Vec<&PageRow> = answer.pages.iter().filter(|page| page.entry.is_some()).collect();
+    if known.is_empty() {
+        return "No page of the log is one of the build's.".to_owned();
+    }
+    let differs = |page: &&&PageRow| !page.not_foretold.is_empty() || !page.not_asked.is_empty();
+    match known.iter().find(differs) {
+        None if known.len() == 1 => {
+            format!(
+                "{} asked for what was foretold, and for nothing else of the build.",
+                name(known[0])
+            )
+        }
+        None => format!(
+            "All {} pages asked for what was foretold, and for nothing else of the build.",
+            known.len()
+        ),
+        Some(page) => {
+            let mut parts = Vec::new();
+            if !page.not_foretold.is_empty() {
+                let files = count(page.not_foretold.len(), "file");
+                parts
+                    .push(format!("asked for {files} not foretold ({})", some(&page.not_foretold)));
+            }
+            if !page.not_asked.is_empty() {
+                let files = count(page.not_asked.len(), "file");
+                parts.push(format!(
+                    "did not ask for {files} that {} ({})",
+                    if page.not_asked.len() == 1 { "was" } else { "were" },
+                    some(&page.not_asked)
+                ));
+            }
+            let others = known.iter().filter(differs).count() - 1;
+            let others = match others {
+                0 => String::new(),
+                1 => "; 1 more page differs, too".to_owned(),
+                more => format!("; {more} more pages differ, too"),
+            };
+            format!("{} {}{others}.", name(page), parts.join(" and "))
+        }
+    }
+}
+
+/// Shows what a log tells.
+#[must_use]
+pub fn requests(answer: &Requests, record: &Record, screen: &Screen) -> String {
+    let columns = screen.columns();
+    let mut text = format!("{}\n", bold(&wrapped(&sentence(answer), columns, 0)));
+    for page in &answer.pages {
+        text.push_str(&format!("\n{}\n", bold(&wrapped(&head(page), columns, 2))));
+        for line in lines(page, screen) {
+            text.push_str(&format!("{}\n", wrapped(&format!("  {line}"), columns, 4)));
+        }
+    }
+    if !answer.remarks.is_empty() {
+        text.push_str(&format!("\n{}\n", bold("On the server:")));
+        for remark in answer.remarks.iter().take(LISTED) {
+            let line = format!("  {}  {}: {}", remark.code, plain(&remark.path), remark.message);
+            text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
+        }
+        if let Some(more) = answer.remarks.len().checked_sub(LISTED).filter(|more| *more > 0) {
+            text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
+        }
+    }
+    if !answer.elsewhere.is_empty() {
+        let hosts: Vec<String> = answer
+            .elsewhere
+            .iter()
+            .map(|host| {
+                let requests = count(host.requests, "request");
+                format!("{} ({requests}, {})", plain(&host.host), screen.units.size(host.sent))
+            })
+            .collect();
+        let line = format!("From elsewhere: {}.", hosts.join(", "));
+        text.push_str(&format!("\n{}\n", wrapped(&line, columns, 2)));
+    }
+    let said = format!(
+        "On the wire are the bodies as the log has them. Sizes are {}.",
+        measures_said(screen.measures(), record)
+    );
+    text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
+    text
+}
+
+fn head(page: &PageRow) -> String {
+    let url = plain(&page.url);
+    match &page.entry {
+        Some(entry) => format!("{}  {url}", plain(entry)),
+        None => format!("{url}: no entry of the build"),
+    }
+}
+
+/// What is to be said of a page.
+pub(crate) fn lines(page: &PageRow, screen: &Screen) -> Vec<String> {
+    let mut lines = Vec::new();
+    if page.entry.is_some() {
+        let mut line = format!("{} at startup as foretold", count(page.as_foretold, "file"));
+        if !page.later.is_empty() {
+            let early = page.later.iter().filter(|late| late.before_load).count();
+            line.push_str(&format!("; {} of what may come later", page.later.len()));
+            line.push_str(&match (page.knows_load, early) {
+                (false, _) | (_, 0) => String::new(),
+                (true, early) => format!(", {early} before the page had loaded"),
+            });
+        }
+        lines.push(line);
+    }
+    if !page.not_foretold.is_empty() {
+        lines.push(format!("not foretold: {}", some(&page.not_foretold)));
+    }
+    if !page.not_asked.is_empty() {
+        lines.push(format!("foretold and not asked for: {}", some(&page.not_asked)));
+    }
+    if page.sent > 0 {
+        let (sent, told) = (screen.units.size(page.sent), screen.units.size(page.foretold));
+        lines.push(format!(
+            "{sent} on the wire, {told} in {}: {}",
+            screen.measure,
+            page.codings.iter().map(coded).collect::<Vec<_>>().join(", ")
+        ));
+    }
+    if page.cached > 0 {
+        lines.push(format!("{} from the cache", count(page.cached, "file")));
+    }
+    if !page.failed.is_empty() {
+        lines.push(format!("failed: {}", some(&page.failed)));
+    }
+    if !page.differ.is_empty() {
+        lines.push(format!(
+            "not of the size of the build's: {}; the log is of another build, or the server changes them",
+            some(&page.differ)
+        ));
+    }
+    lines
+}
+
+fn coded(coded: &Coded) -> String {
+    let files = count(coded.files, "file");
+    let how = match (coded.coding.as_str(), coded.level) {
+        ("identity", _) => "as they stand".to_owned(),
+        (coding, Some(level)) => format!("by {} at about level {level}", plain(coding)),
+        (coding, None) => format!("by {} at a level that cannot be told", plain(coding)),
+    };
+    format!("{files} {how}")
+}
