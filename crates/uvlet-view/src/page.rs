@@ -9,6 +9,7 @@ use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::{
     attribute::{By, RowKind, Sort, attribute},
     compare::Comparison,
+    coverage::Coverage,
     gate::Gate,
     lens::Lens,
     survey::Survey,
@@ -20,7 +21,7 @@ use uvlet_record::{Mode, Record, sizes::Measure};
 use crate::{
     name::plain,
     notice::Notice,
-    table::{Screen, count, measures_said, survey as said},
+    table::{Screen, count, coverage as ran, measures_said, survey as said},
 };
 
 pub use sections::causes_figure;
@@ -47,6 +48,8 @@ pub struct Report<'a> {
     pub gate: Option<&'a Gate>,
     /// What moved, where there is a build to hold it against.
     pub compare: Option<&'a Comparison>,
+    /// What ran in recordings of a browser, where there are any.
+    pub coverage: Option<&'a Coverage>,
     /// What should be known.
     pub notices: &'a [Notice],
     /// The build as a shell names it.
@@ -70,7 +73,7 @@ fn class(row: RowKind, own: bool) -> &'static str {
 /// The page.
 #[must_use]
 pub fn report(report: &Report<'_>, screen: &Screen) -> String {
-    let Report { lens, survey, waste, gate, compare, .. } = report;
+    let Report { lens, survey, waste, gate, compare, coverage, .. } = report;
     let record = lens.record;
     let measure = screen.measure;
     let data = data::embedded(lens, measure, &screen.also, report.whys, report.shell);
@@ -95,7 +98,8 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
                     (navigation(report, screen))
                     section #pages aria-labelledby="pages-head" {
                         h2.hush #pages-head { "What each page fetches before it runs" }
-                        (strata::strata(lens, survey, gate.as_deref(), compare.as_deref(), screen))
+                        @if let Some(coverage) = coverage { p.sub { (ran::sentence(coverage, screen)) } }
+                        (strata::strata(lens, survey, gate.as_deref(), compare.as_deref(), coverage.as_deref(), screen))
                     }
                     section #owners aria-labelledby="owners-head" {
                         h2 #owners-head { "Whose bytes they are" }

@@ -526,6 +526,8 @@ pub struct Report {
     /// Show what moved since this build: an output folder or a record.
     #[arg(long, value_name = "BUILD")]
     pub against: Option<PathBuf>,
+    #[command(flatten)]
+    pub recorded: Recorded,
     /// Draw one figure alone, as SVG, to standard output or the file of -o.
     #[arg(long, value_enum)]
     pub figure: Option<Figure>,

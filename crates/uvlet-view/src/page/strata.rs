@@ -1,9 +1,12 @@
 //! One bar per entry on one scale: what it starts with by package, and what can come later.
 
+use std::collections::BTreeMap;
+
 use maud::{Markup, html};
 use uvlet_audit::{
     attribute::{By, Row, RowKind, Sort, attribute},
     compare::Comparison,
+    coverage::Coverage,
     gate::{Counted, Gate, LimitKind},
     lens::Lens,
     survey::{EntryRow, Survey},
@@ -29,6 +32,8 @@ struct Segment {
     name: String,
     class: &'static str,
     bytes: u64,
+    /// Of that, what no recording saw run, where there are recordings.
+    idle: u64,
     /// What it stands for, as a selector; none of several together.
     selector: Option<String>,
     key: Option<String>,
@@ -63,27 +68,45 @@ fn quoted(name: &str) -> String {
     if name.contains('"') { format!("'{name}'") } else { format!("\"{name}\"") }
 }
 
+/// What never ran of an entry's packages, by name.
+fn idle_of<'c>(
+    coverage: Option<&'c Coverage>,
+    entry: &EntryRow,
+    measure: Measure,
+) -> BTreeMap<&'c str, u64> {
+    let row = coverage.and_then(|all| all.entries.iter().find(|row| row.name == entry.name));
+    let mut idle: BTreeMap<&str, u64> = BTreeMap::new();
+    for (name, sizes) in row.iter().flat_map(|row| &row.startup.heaviest) {
+        *idle.entry(name).or_default() += sizes.get(measure);
+    }
+    idle
+}
+
 fn segments(
     lens: &Lens<'_>,
     entry: &EntryRow,
     at: usize,
     scale: u64,
     measure: Measure,
+    coverage: Option<&Coverage>,
 ) -> Vec<Segment> {
+    let idle = idle_of(coverage, entry, measure);
     let cells = lens.files(lens.reach[at].startup.iter().copied());
     let is_own = |name: &str| lens.record.packages.iter().any(|one| one.own && one.name == name);
     let mut rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
     rows.sort_by_key(|row| order(row, is_own(&row.name)));
     let startup = format!("startup({})", quoted(&entry.name));
     let mut segments: Vec<Segment> = Vec::new();
-    let (mut few, mut rest) = (0, 0);
+    let (mut few, mut rest, mut rest_idle) = (0, 0, 0);
     let mut after = Vec::new();
     for row in rows {
         let bytes = row.sizes.get(measure);
         let class = class(row.row, is_own(&row.name));
+        let idle = idle.get(row.name.as_str()).copied().unwrap_or(0).min(bytes);
         if class == "third" && bytes.saturating_mul(10_000) / scale.max(1) < LEAST {
             few += 1;
             rest += bytes;
+            rest_idle += idle;
             continue;
         }
         if bytes == 0 {
@@ -112,12 +135,19 @@ fn segments(
             (RowKind::Own, None) => Some(format!("{startup} and own except {}", own.join(" or "))),
             _ => None,
         };
-        let segment = Segment { name: row.name, class, bytes, selector, key };
+        let segment = Segment { name: row.name, class, bytes, idle, selector, key };
         if order_of(class) > 2 { after.push(segment) } else { segments.push(segment) }
     }
     if few > 0 && rest > 0 {
         let name = count(few, "more package");
-        segments.push(Segment { name, class: "third", bytes: rest, selector: None, key: None });
+        segments.push(Segment {
+            name,
+            class: "third",
+            bytes: rest,
+            idle: rest_idle,
+            selector: None,
+            key: None,
+        });
     }
     segments.extend(after);
     segments
@@ -135,6 +165,7 @@ fn all<'s>(
     survey: &'s Survey,
     gate: Option<&Gate>,
     compare: Option<&Comparison>,
+    coverage: Option<&Coverage>,
     measure: Measure,
 ) -> (Vec<Stratum<'s>>, u64) {
     let size =
@@ -165,7 +196,7 @@ fn all<'s>(
             let (startup, later) = size(entry);
             Some(Stratum {
                 entry,
-                segments: segments(lens, entry, at, scale, measure),
+                segments: segments(lens, entry, at, scale, measure, coverage),
                 startup,
                 later,
                 limit: limit(entry),
@@ -183,9 +214,10 @@ pub fn strata(
     survey: &Survey,
     gate: Option<&Gate>,
     compare: Option<&Comparison>,
+    coverage: Option<&Coverage>,
     screen: &Screen,
 ) -> Markup {
-    let (strata, scale) = all(lens, survey, gate, compare, screen.measure);
+    let (strata, scale) = all(lens, survey, gate, compare, coverage, screen.measure);
     // Room for the gap before what comes later.
     let scale = scale + scale / 50;
     let (first, rest) = strata.split_at(SHOWN.min(strata.len()));
@@ -201,6 +233,7 @@ pub fn strata(
             @for (class, name) in [("own", "own"), ("third", "third-party"), ("assets", "assets"), ("glue", "glue"), ("none", "unattributed"), ("later", "can come later")] {
                 li { span class={ "chip " (class) } aria-hidden="true" {} (name) }
             }
+            @if coverage.is_some() { li { span.chip.never aria-hidden="true" {} "never ran in the recordings" } }
             @if compare.is_some() { li { span.chip style="border:1.5px dashed" aria-hidden="true" {} "before" } }
         }
     }
@@ -224,15 +257,20 @@ fn bar(stratum: &Stratum<'_>, scale: u64, screen: &Screen) -> Markup {
             div.bar role="group" aria-label={ "What " (plain(&entry.name)) " starts with" } {
                 @for segment in segments {
                     @let wide = is_wide(segment);
-                    @let said = format!("{}, {}", plain(&segment.name), size(segment.bytes));
+                    @let never = if segment.idle > 0 { format!(", {} of it never ran", size(segment.idle)) } else { String::new() };
+                    @let said = format!("{}, {}{never}", plain(&segment.name), size(segment.bytes));
                     @let class = format!("seg {}{}", segment.class, if wide { " wide" } else { "" });
                     @let style = format!("width:{}%", width(segment.bytes, scale));
                     @match &segment.selector {
                         Some(selector) => button type="button" class=(class) style=(style) title=(said) aria-pressed="false" data-in=(selector) data-key=[segment.key.as_deref()] {
                             @if wide { span aria-hidden="true" { (plain(&segment.name)) } }
+                            @if segment.idle > 0 { i.never aria-hidden="true" style={ "width:" (width(segment.idle, segment.bytes)) "%" } {} }
                             span.hush { (said) }
                         },
-                        None => div class=(class) style=(style) title=(said) { @if wide { span { (plain(&segment.name)) } } @else { span.hush { (said) } } },
+                        None => div class=(class) style=(style) title=(said) {
+                            @if segment.idle > 0 { i.never aria-hidden="true" style={ "width:" (width(segment.idle, segment.bytes)) "%" } {} }
+                            @if wide { span { (plain(&segment.name)) } } @else { span.hush { (said) } }
+                        },
                     }
                 }
                 @if *later > 0 { div.later style={ "width:" (width(*later, scale)) "%" } title={ "can come later, " (size(*later)) } {} }
@@ -251,7 +289,7 @@ fn bar(stratum: &Stratum<'_>, scale: u64, screen: &Screen) -> Markup {
 pub fn strata_figure(lens: &Lens<'_>, survey: &Survey, screen: &Screen) -> String {
     const WIDTH: u64 = 1180;
     const ROW: u64 = 64;
-    let (strata, scale) = all(lens, survey, None, None, screen.measure);
+    let (strata, scale) = all(lens, survey, None, None, None, screen.measure);
     let height = 40 + ROW * strata.len() as u64;
     let x = |bytes: u64| {
         let tenths =

@@ -5,6 +5,7 @@ use std::path::PathBuf;
 use uvlet_audit::{
     attribute::{By, RowKind, Sort, attribute},
     compare::{Half, compare},
+    coverage::{CoveredBy, coverage, ran},
     gate::{self, accept, gate},
     survey::survey,
     waste::{self, Wanted as WantedWaste, waste},
@@ -14,7 +15,10 @@ use uvlet_read::TracedCosts;
 use uvlet_record::{SavedTexts, Texts, sizes::Measure};
 use uvlet_view::{Units, page};
 
-use super::{Measures, Opened, Wanted, gate::today, measures, open, screen, settings, with_groups};
+use super::{
+    Measures, Opened, Wanted, coverage as recordings, gate::today, measures, open, screen,
+    settings, with_groups,
+};
 use crate::{
     cli::{Build, Figure, Format, Page, Report},
     failure::{Failure, Status},
@@ -88,8 +92,19 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
         return Ok(Status::Held);
     }
     let costs = TracedCosts::new(&record, &*texts, &coder);
-    let aids =
-        waste::Aids { texts: &*texts, costs: Some(&costs), languages: &languages, ran: None };
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
+    let everything = lens.cells(|_, _| true);
+    let covered = (!recordings.is_empty()).then(|| {
+        let by = CoveredBy::Owner(By::Package);
+        coverage(&lens, &recordings, &*texts, Some(&costs), by, &everything, first)
+    });
+    let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
+    let aids = waste::Aids {
+        texts: &*texts,
+        costs: Some(&costs),
+        languages: &languages,
+        ran: ran.as_ref().map(|ran| (ran, recordings.len())),
+    };
     let mut wasted = waste(&lens, aids, &WantedWaste::default(), first);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut wasted.findings, waivers, today(None), first);
@@ -111,9 +126,8 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
             Some(answer)
         }
     };
-    let all = lens.cells(|_, _| true);
     let mut names: Vec<String> = Vec::new();
-    for row in attribute(&lens, By::Package, &all, None, Sort::Heaviest(first)).rows {
+    for row in attribute(&lens, By::Package, &everything, None, Sort::Heaviest(first)).rows {
         if row.row == RowKind::Package && !names.contains(&row.name) {
             names.push(row.name);
         }
@@ -135,6 +149,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
         waste: &wasted,
         gate: gated.as_ref(),
         compare: compared.as_ref(),
+        coverage: covered.as_ref(),
         notices: &notices,
         shell: &shell,
         version: env!("CARGO_PKG_VERSION"),

@@ -6,7 +6,7 @@ use std::{
     process::Command,
 };
 
-use crate::support::{Folder, demo, map, uvlet};
+use crate::support::{Folder, demo, json, map, uvlet};
 
 const MODULES: usize = 40;
 const SCRIPTS: usize = 500;
@@ -148,4 +148,33 @@ fn the_page_is_named_after_the_build() {
     assert_eq!(said.status, 0, "{}", said.err);
     let page = folder.read("uvlet-my-build.html");
     assert!(page.contains("default-src 'none'") && page.contains("uvlet survey 'my build'"));
+}
+
+/// What never ran is a strip in the segments of the recorded entry, and said in words.
+#[test]
+fn what_never_ran_is_shaded() {
+    let folder = Folder::new();
+    let page = folder.path().join("page.html");
+    let file = page.to_str().unwrap();
+    let build = "builds/esbuild-before";
+    let recorded =
+        ["--coverage", "load=recordings/load.json", "--coverage", "click=recordings/click.json"];
+    let said = uvlet(&demo(), &[&["report", build, "-o", file], &recorded[..]].concat());
+    assert_eq!(said.status, 0, "{}", said.err);
+    let html = folder.read("page.html");
+    let told = json(
+        &demo(),
+        &["coverage", build, "load=recordings/load.json", "click=recordings/click.json"],
+    );
+    let idle =
+        told["rows"].as_array().unwrap().iter().find(|row| row["name"] == "burgee-plot").unwrap();
+    let kilo = idle["never_ran"]["gzip"].as_f64().unwrap() / 1000.0;
+    assert!(html.contains(&format!("{kilo:.1} kB of it never ran")), "{kilo}");
+    assert!(html.contains("never ran in 2 recordings"));
+    let strips = html.matches("<i class=\"never\"").count();
+    assert!(strips > 8, "{strips}");
+    // Without recordings nothing is said of it.
+    let said = uvlet(&demo(), &["report", build, "-o", file]);
+    assert_eq!(said.status, 0, "{}", said.err);
+    assert!(!folder.read("page.html").contains("never ran"));
 }
