@@ -14,7 +14,9 @@ const SETTINGS: [&str; 2] = ["uvlet.toml", "company.toml"];
 
 fn main() -> io::Result<()> {
     let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-    println!("cargo::rerun-if-changed={}", demo.join("builds").display());
+    for folder in ["builds", "recordings"] {
+        println!("cargo::rerun-if-changed={}", demo.join(folder).display());
+    }
     for file in SETTINGS {
         println!("cargo::rerun-if-changed={}", demo.join(file).display());
     }
@@ -23,6 +25,7 @@ fn main() -> io::Result<()> {
     // The machine's owners and times are nobody's business, and would change every build.
     archive.mode(tar::HeaderMode::Deterministic);
     archive.append_dir_all(".", demo.join("builds"))?;
+    archive.append_dir_all("recordings", demo.join("recordings"))?;
     for file in SETTINGS {
         archive.append_path_with_name(demo.join(file), file)?;
     }

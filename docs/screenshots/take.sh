@@ -52,12 +52,15 @@ open_page() { # name, a part of the page, then the words of the command
     --screenshot="$here/$name.png" "file://$work/kelpwick/page.html$part" >/dev/null 2>&1
 }
 
-wanted=" ${*:-survey attribute measures why waste compare gate routes page} "
+wanted=" ${*:-survey attribute measures why waste what-if compare gate routes coverage requests page} "
 [[ $wanted == *" survey "* ]] && lines=56 columns=158 size=9 shoot light survey survey esbuild-after
 [[ $wanted == *" attribute "* ]] && shoot light attribute attribute esbuild-before --in 'startup(booking) and third-party'
 [[ $wanted == *" measures "* ]] && shoot light measures attribute esbuild-before --measure br,gzip --if-removed --top 8
 [[ $wanted == *" why "* ]] && shoot light why why esbuild-before burgee-plot
 [[ $wanted == *" waste "* ]] && shoot light waste waste esbuild-before --top 5
+[[ $wanted == *" what-if "* ]] && shoot light what-if what-if vite-before --suggest
+[[ $wanted == *" coverage "* ]] && shoot light coverage coverage esbuild-before load=recordings/load.json click=recordings/click.json
+[[ $wanted == *" requests "* ]] && shoot light requests requests vite-after recordings/visit.har
 [[ $wanted == *" compare "* ]] && shoot light compare compare esbuild-before esbuild-after --top 12
 [[ $wanted == *" routes "* ]] && lines=46 columns=140 size=11 shoot light routes survey sveltekit-after --entry /booking
 [[ $wanted == *" gate "* ]] && shoot dark gate gate esbuild-before

@@ -13,6 +13,7 @@ mod environment;
 mod family;
 mod helpers;
 mod later;
+pub mod patch;
 mod versions;
 mod wrappers;
 
@@ -581,6 +582,18 @@ fn places(record: &Record, stock: &Stock) -> Vec<Span> {
         length: range.end - range.start,
     });
     whole.chain(parts).collect()
+}
+
+/// The edits that findings allow which change no behaviour.
+#[must_use]
+pub fn patches(
+    record: &Record,
+    texts: &dyn Texts,
+    findings: &[Finding],
+    project: &dyn patch::Project,
+) -> Vec<patch::Edit> {
+    let network = Network::of(record);
+    patch::patch(Sight { record, network: &network, texts }, findings, project)
 }
 
 impl Ground<'_> {

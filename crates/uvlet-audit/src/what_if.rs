@@ -18,7 +18,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    Entry, FileId, ModuleId, Record, Texts,
+    Bundler, Entry, FileId, ModuleId, Record, Texts,
     sizes::{Coding, Measure, Sizes},
 };
 
@@ -435,6 +435,13 @@ fn doubts(
         say(
             "no-splitting",
             "esbuild puts what is loaded on demand into the same file unless it is asked to split; this is told as if it were, for this alone".to_owned(),
+        );
+    }
+    let gathers = steps.iter().any(|step| step.change == Change::Gather);
+    if gathers && matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)) {
+        say(
+            "gathered-apart",
+            "modules that are merged into one function now are wrapped one by one where several entries share their file: 1% to 3.5% more was seen in real builds".to_owned(),
         );
     }
     for id in plan.unknown_barrels() {

@@ -15,6 +15,7 @@
 pub mod at_once;
 pub mod declarations;
 pub mod functions;
+pub mod inert;
 pub mod later;
 mod nesting;
 mod parse;

@@ -151,7 +151,7 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
 pub(crate) fn suggested(answer: &Suggestions, screen: &Screen) -> String {
     match &answer.prediction {
         Some(prediction) => {
-            let changes = count(answer.together.len(), "change");
+            let changes = count(answer.together.len(), "step");
             let with = if answer.together.len() > 1 { " together" } else { "" };
             format!("With {changes}{with}: {}", sentence(prediction, screen))
         }

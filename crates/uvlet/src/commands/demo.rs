@@ -18,7 +18,7 @@ use crate::{
 const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
 
 /// What is shown, in the order in which people ask.
-const WALK: [(&str, &[&str]); 9] = [
+const WALK: [(&str, &[&str]); 12] = [
     (
         "What does each page make a visitor download before it can run?",
         &["survey", "esbuild-before"],
@@ -52,6 +52,22 @@ const WALK: [(&str, &[&str]); 9] = [
         &["why", "esbuild-before", "burgee-plot", "--from", "booking"],
     ),
     ("What need not be there?", &["waste", "esbuild-before", "--top", "4"]),
+    (
+        "What would it win to change something, without a rebuild?",
+        &["what-if", "vite-before", "--suggest"],
+    ),
+    (
+        "Whose code did a browser never run on the booking page?",
+        &[
+            "coverage",
+            "esbuild-before",
+            "load=recordings/load.json",
+            "click=recordings/click.json",
+            "--top",
+            "5",
+        ],
+    ),
+    ("Did it ask for what was foretold?", &["requests", "vite-after", "recordings/visit.har"]),
     ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
     ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
     (

@@ -1,12 +1,17 @@
 //! `uvlet waste`.
 
+mod patch;
+
+use std::path::Path;
+
 use uvlet_audit::{
     coverage::ran,
     gate::accept,
     selector::{self, Selector},
     waste::{self, Aids, Wanted, waste},
 };
-use uvlet_read::TracedCosts;
+use uvlet_read::{TracedCosts, project};
+use uvlet_record::{Record, Texts};
 use uvlet_view::{markdown, table};
 
 use super::{
@@ -31,7 +36,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let min = min.map_err(|error| Failure::Usage(format!("--min: {error}")))?.unwrap_or(0);
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, measures, texts, coder, .. } = open(ToOpen {
+    let Opened { path, record, measures, texts, coder } = open(ToOpen {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -76,6 +81,9 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);
+    if let Some(file) = &arguments.patch {
+        return patched(arguments, &path, &record, &*texts, &answer, file);
+    }
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
     let top = (arguments.top > 0).then_some(arguments.top);
@@ -98,6 +106,40 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         }
     };
     output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    Ok(Status::Held)
+}
+
+/// Writes the edits that change no behaviour, and says what they do.
+fn patched(
+    arguments: &Waste,
+    build: &Path,
+    record: &Record,
+    texts: &dyn Texts,
+    answer: &waste::Waste,
+    file: &Path,
+) -> Result<Status, Failure> {
+    let root = arguments.build.root.clone().or_else(|| project::root_of(build));
+    let root = root.ok_or_else(|| {
+        let said = "--patch edits sources, and no project is around the build; name its folder with --root";
+        Failure::Usage(said.to_owned())
+    })?;
+    let edits = waste::patches(record, texts, &answer.findings, &patch::Disk { root });
+    output::replace(file, patch::diff(&edits).as_bytes())?;
+    let mut said = match edits.len() {
+        0 => format!(
+            "{}: no finding can be mended by an edit that changes no behaviour.\n",
+            file.display()
+        ),
+        1 => format!("{} holds an edit of 1 file; `git apply` takes it.\n", file.display()),
+        edits => {
+            format!("{} holds edits of {edits} files; `git apply` takes it.\n", file.display())
+        }
+    };
+    for edit in &edits {
+        let (path, what) = (uvlet_view::plain(&edit.path), uvlet_view::plain(&edit.what));
+        said.push_str(&format!("  {path}  {what} ({})\n", edit.findings.join(", ")));
+    }
+    output::write(&said, None, arguments.show.page.color)?;
     Ok(Status::Held)
 }
 

@@ -10,7 +10,7 @@ fn shows_each_command_before_its_output() {
     let said = uvlet(folder.path(), &["demo"]);
     assert_eq!(said.status, 0, "{}", said.err);
     let commands: Vec<&str> = said.out.lines().filter(|line| line.starts_with("$ ")).collect();
-    assert_eq!(commands.len(), 10);
+    assert_eq!(commands.len(), 13);
     assert!(said.out.contains("uvlet-kelpwick.html is written"), "{}", said.out);
     let verdicts: Vec<&str> =
         said.out.lines().filter(|line| line.starts_with("(exit status")).collect();

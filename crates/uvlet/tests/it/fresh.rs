@@ -172,6 +172,35 @@ fn what_is_mended_wins_what_was_said(#[values("esbuild", "vite", "webpack")] bun
     assert!(seen >= 5, "{bundler}: {seen}");
 }
 
+/// The patch for what is safe applies, builds, and wins what the finding promised where the bundler goes by
+/// what packages say.
+#[test]
+fn what_is_patched_builds_and_wins() {
+    let Some(built) = &*MENDED else { return };
+    let demo = built.parent().unwrap();
+    let site = demo.join(".site/before");
+    copy(&built.join("vite-before"), &site.join("output"));
+    let settings = demo.join("uvlet.toml");
+    let settings = ["--config", settings.to_str().unwrap()];
+    let ask =
+        [&["waste", "output", "--root", ".", "--patch", "safe.patch"], &settings[..]].concat();
+    let said = uvlet(&site, &ask);
+    assert_eq!(said.status, 0, "{}", said.err);
+    assert!(said.out.contains("barrel-pull:d6508667"), "{}", said.out);
+    run(&site, "git", &["init", "-q", "."]);
+    run(&site, "git", &["apply", "safe.patch"]);
+    let package = "package.json";
+    let patched = fs::read_to_string(site.join("node_modules/@kelpwick/ui").join(package)).unwrap();
+    assert!(patched.contains("\"sideEffects\": [\"./src/plot-card.js\"]"), "{patched}");
+    fs::write(demo.join("packages/@kelpwick/ui@0.8.0").join(package), patched).unwrap();
+    run(demo, "node", &["build.mjs", "--bundler", "vite", "--into", "patched"]);
+    let before = built.join("vite-before");
+    let answer = json(&before, &["waste", ".", "--kind", "barrel-pull"]);
+    let said = promised(&answer["findings"][0])["booking"];
+    let won = starts(&before)["booking"] - starts(&demo.join("patched/vite-before"))["booking"];
+    assert!(won * 100 >= said * 90 && won * 100 <= said * 110, "{won} of {said}");
+}
+
 /// Steps that say what mending does, by the name of that.
 const PLANS: [(&str, &[&str]); 3] = [
     ("ui", &["--bypass", "src/shared/ui.js", "--bypass", "node_modules/@kelpwick/ui/src/index.js"]),

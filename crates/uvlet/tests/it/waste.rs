@@ -3,7 +3,7 @@
 use rstest::rstest;
 use serde_json::json as value;
 
-use crate::support::{Folder, json, map};
+use crate::support::{Folder, json, map, uvlet};
 
 /// A page that takes a button of a package, whose index hands on a chart, too.
 fn folder(index: &str, page: &str) -> Folder {
@@ -95,4 +95,46 @@ fn a_file_that_hands_on(#[case] index: &str, #[case] page: &str, #[case] expecte
         finding["by_entry"][0]["sizes"]["emitted"].as_u64().unwrap()
     });
     assert_eq!(drawn, expected, "{answer}");
+}
+
+/// What is safe by construction, and nothing else: the diff is what `git apply` takes.
+#[test]
+fn a_patch_holds_what_changes_no_behaviour() {
+    let folder = folder(
+        "export { button } from './button.js'; export { chart } from './chart.js';",
+        "import { button } from 'deckhouse'; button();",
+    )
+    .with("uvlet.toml", "[build]\nown = [\"deckhouse\"]\n")
+    .with(
+        "node_modules/deckhouse/index.js",
+        "export { button } from './button.js';\nexport { chart } from './chart.js';\n",
+    )
+    .with("node_modules/deckhouse/button.js", "export const button = 1;\n")
+    .with("node_modules/deckhouse/chart.js", "import './scale.js';\nexport const chart = 2;\n")
+    .with("node_modules/deckhouse/scale.js", "globalThis.scale = 3;\n")
+    .with("node_modules/deckhouse/look.css", "p { margin: 0 }\n")
+    .with(
+        "node_modules/deckhouse/package.json",
+        "{\n  \"name\": \"deckhouse\",\n  \"version\": \"1.0.0\"\n}\n",
+    );
+    let said = uvlet(folder.path(), &["waste", "dist", "--patch", "safe.patch"]);
+    assert_eq!(said.status, 0, "{}", said.err);
+    let patch = folder.read("safe.patch");
+    // A file that is imported for what it does keeps its importer in the list.
+    let line = "+  \"sideEffects\": [\"./chart.js\", \"./scale.js\", \"**/*.css\"],";
+    assert!(patch.contains(line), "{patch}");
+    assert!(patch.starts_with("barrel-pull:"), "{patch}");
+    let applied = std::process::Command::new("git")
+        .current_dir(folder.path())
+        .args(["apply", "safe.patch"])
+        .output()
+        .unwrap();
+    assert!(applied.status.success(), "{}", String::from_utf8_lossy(&applied.stderr));
+    let package: serde_json::Value =
+        serde_json::from_str(&folder.read("node_modules/deckhouse/package.json")).unwrap();
+    assert_eq!(package["sideEffects"][0], "./chart.js");
+    // What is declared already, and what is not in-house, stays as it is.
+    let again = uvlet(folder.path(), &["waste", "dist", "--patch", "again.patch"]);
+    assert!(again.out.contains("no finding can be mended"), "{}", again.out);
+    assert_eq!(folder.read("again.patch"), "");
 }
