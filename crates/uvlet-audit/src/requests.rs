@@ -83,8 +83,11 @@ pub struct PageRow {
     pub sent: u64,
     /// What the same files weigh in the measure.
     pub foretold: u64,
-    /// Files that came from the cache.
+    /// Files that came from the cache: as the log says, or since a page before had fetched them and nothing
+    /// was sent.
     pub cached: usize,
+    /// Answers of which the log says no size.
+    pub unsized_answers: usize,
     /// Answers whose size is not the file's: another build, or a server that changes them.
     pub differ: Vec<String>,
     /// Answers that failed.
@@ -164,6 +167,7 @@ pub fn requests(
     let mut remarks: BTreeSet<Remark> = BTreeSet::new();
     let mut hosts: BTreeMap<String, (usize, u64)> = BTreeMap::new();
     let mut rows = Vec::new();
+    let mut fetched: BTreeSet<FileId> = BTreeSet::new();
     for page in pages {
         let home = host(&page.url);
         let mut asked: BTreeMap<FileId, &Request> = BTreeMap::new();
@@ -181,7 +185,9 @@ pub fn requests(
                 None => {}
             }
         }
-        rows.push(row(lens, page, &asked, measure, level_of));
+        rows.push(row(lens, page, &asked, &fetched, measure, level_of));
+        let sent = asked.iter().filter(|(_, request)| request.sent.is_some_and(|sent| sent > 0));
+        fetched.extend(sent.map(|(id, _)| *id));
     }
     let mut elsewhere: Vec<Host> =
         hosts.into_iter().map(|(host, (requests, sent))| Host { host, requests, sent }).collect();
@@ -193,6 +199,7 @@ fn row(
     lens: &Lens<'_>,
     page: &Page,
     asked: &BTreeMap<FileId, &Request>,
+    fetched: &BTreeSet<FileId>,
     measure: Measure,
     level_of: &LevelOf<'_>,
 ) -> PageRow {
@@ -226,8 +233,15 @@ fn row(
             Measure::Coded(coding) => file.encoded.get(coding).copied().unwrap_or(file.emitted),
         }
     };
-    let sent: Vec<(FileId, &Request, u64)> =
-        asked.iter().filter_map(|(id, request)| Some((*id, *request, request.sent?))).collect();
+    let sent: Vec<(FileId, &Request, u64)> = asked
+        .iter()
+        .filter_map(|(id, request)| Some((*id, *request, request.sent.filter(|sent| *sent > 0)?)))
+        .collect();
+    let is_cached = |(id, request): &(&FileId, &&Request)| {
+        let is_sent = request.sent.is_some_and(|sent| sent > 0);
+        request.is_cached || (!is_sent && fetched.contains(*id))
+    };
+    let cached = asked.iter().filter(is_cached).count();
     PageRow {
         url: page.url.clone(),
         entry: entry.map(|at| record.entries[at].name.clone()),
@@ -244,7 +258,8 @@ fn row(
             .collect(),
         sent: sent.iter().map(|(.., bytes)| bytes).sum(),
         foretold: sent.iter().map(|(id, ..)| weight(*id)).sum(),
-        cached: asked.values().filter(|request| request.is_cached).count(),
+        cached,
+        unsized_answers: asked.len().saturating_sub(sent.len() + cached),
         differ: asked
             .iter()
             .filter(|(id, request)| !of_size(**id, request))

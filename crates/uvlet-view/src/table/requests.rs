@@ -152,6 +152,10 @@ pub(crate) fn lines(page: &PageRow, screen: &Screen) -> Vec<String> {
     if page.cached > 0 {
         lines.push(format!("{} from the cache", count(page.cached, "file")));
     }
+    if page.unsized_answers > 0 {
+        let files = count(page.unsized_answers, "file");
+        lines.push(format!("{files} of which the log says no size"));
+    }
     if !page.failed.is_empty() {
         lines.push(format!("failed: {}", some(&page.failed)));
     }

@@ -88,8 +88,8 @@ pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
     };
     let later = match waste.findings.len() - findings {
         0 => String::new(),
-        1 => " One more could come later.".to_owned(),
-        more => format!(" {more} more could come later."),
+        1 => " One more is of what could come later.".to_owned(),
+        more => format!(" {more} more are of what could come later."),
     };
     (findings > 1).then(|| {
         format!(

@@ -135,6 +135,9 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
         let line = format!("  {size:>9}  {}  {}", plain(&one.entry), plain(&command(&one.step)));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 13)));
     }
+    if answer.prediction.iter().any(|one| !one.doubts.is_empty()) {
+        text.push('\n');
+    }
     for doubt in answer.prediction.iter().flat_map(|one| &one.doubts) {
         let line = format!("doubt: {}", plain(&doubt.message));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 7)));
