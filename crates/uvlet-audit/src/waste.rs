@@ -263,6 +263,9 @@ pub struct Finding {
     pub cause: String,
     /// What to do.
     pub advice: String,
+    /// What the entry that gains most would start without, by a prediction, where one was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub predicted: Option<EntryShare>,
     /// The waiver that accepts it, if it is no larger than that allows and the day has not passed.
     pub waived: Option<Accepted>,
     /// Of what is less than a module, each part, the largest first.
@@ -542,6 +545,7 @@ fn finding(
         by_entry,
         cause: found.cause,
         advice: found.advice,
+        predicted: None,
         waived: None,
         parts: found.parts,
         places: places(lens.record, &whole),

@@ -35,7 +35,7 @@ pub(crate) use habits::loading_helper;
 use habits::splits;
 pub use plan_text::{PlanText, plan_text};
 use predict::{Move, Predicted, predict};
-pub use suggest::{Means, Suggestion, Suggestions, suggest};
+pub use suggest::{Means, Suggestion, Suggestions, confirm, suggest};
 
 /// What is changed.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -260,6 +260,9 @@ pub struct Waste {
     /// Show one finding with all that it stands on.
     #[arg(long, value_name = "ID")]
     pub evidence: Option<String>,
+    /// Predict what mending a finding really saves, where a step of what-if says it.
+    #[arg(long)]
+    pub confirm: bool,
     /// Write edits that mend findings and change no behaviour, as a patch that `git apply` takes.
     #[arg(long, value_name = "FILE", conflicts_with = "evidence")]
     pub patch: Option<PathBuf>,

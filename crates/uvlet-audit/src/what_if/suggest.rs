@@ -8,10 +8,10 @@ use uvlet_record::{
     sizes::{Coding, Measure, Sizes},
 };
 
-use super::{Change, Step, WhatIf, as_it_would_be, what_if};
+use super::{Change, EntryRow, Step, WhatIf, as_it_would_be, what_if};
 use crate::{
     lens::Lens,
-    waste::{Aids, Kind, Wanted, waste},
+    waste::{Aids, EntryShare, Finding, Kind, Wanted, waste},
     why::subject::Subject,
 };
 
@@ -139,16 +139,11 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
         .filter_map(|(_, one)| {
             let predicted = predict(&[one])?;
             let first = predicted.entries.first()?;
-            let (before, after) = (&first.before.startup.sizes, &first.after.startup.sizes);
-            let mut saved = Sizes::default();
-            for measure in before.measures() {
-                saved.set(measure, before.get(measure).saturating_sub(after.get(measure)));
-            }
             Some(Suggestion {
                 step: predicted.steps.join(" "),
                 finding: one.finding.clone(),
                 entry: first.name.clone(),
-                saved,
+                saved: saved(first),
             })
         })
         .collect();
@@ -156,6 +151,39 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
     let prediction = (!together.is_empty()).then(|| predict(&together)).flatten();
     let together = prediction.as_ref().map(|one| one.steps.clone()).unwrap_or_default();
     Suggestions { each, together, prediction }
+}
+
+/// What mending findings really saves: of those that a step says how to mend.
+pub fn confirm(lens: &Lens<'_>, means: Means<'_>, findings: &mut [Finding]) {
+    let Means { texts, sizer, codings, .. } = means;
+    for finding in findings {
+        let mut what = finding.paths.clone();
+        let change = match finding.kind {
+            Kind::Deferrable => Change::Defer,
+            Kind::BarrelPull => {
+                what.extend(outer_barrels(lens, &finding.paths));
+                Change::Bypass
+            }
+            _ => continue,
+        };
+        let candidate = Candidate { change, what, finding: String::new() };
+        let steps = candidate.steps(lens);
+        let predicted = steps.and_then(|s| what_if(lens, &s, &[], texts, sizer, codings).ok());
+        finding.predicted = predicted.and_then(|predicted| {
+            let first = predicted.entries.first()?;
+            Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })
+        });
+    }
+}
+
+/// What an entry starts without; nothing where it starts with more.
+fn saved(row: &EntryRow) -> Sizes {
+    let (before, after) = (&row.before.startup.sizes, &row.after.startup.sizes);
+    let mut saved = Sizes::default();
+    for measure in before.measures() {
+        saved.set(measure, before.get(measure).saturating_sub(after.get(measure)));
+    }
+    saved
 }
 
 /// Files that left nothing and ask for one that hands on.

@@ -145,6 +145,11 @@ fn brief(finding: &Finding, screen: &Screen) -> String {
     let title = bold(&wrapped(&title, screen.columns(), 2));
     let saving = format!("  {}", saving(finding, screen));
     let mut text = format!("{title}\n{}\n", wrapped(&saving, screen.columns(), 2));
+    if let Some(EntryShare { entry, sizes }) = &finding.predicted {
+        let saved = size(sizes, screen);
+        let line = format!("  by a prediction, {} would start with {saved} less", plain(entry));
+        text.push_str(&format!("{}\n", wrapped(&line, screen.columns(), 2)));
+    }
     if let Some(Accepted { until, reason }) = &finding.waived {
         let waived = format!("  waived  until {until}: {}", plain(reason));
         text.push_str(&format!("{}\n", wrapped(&waived, screen.columns(), 10)));

@@ -9,14 +9,15 @@ use uvlet_audit::{
     gate::accept,
     selector::{self, Selector},
     waste::{self, Aids, Wanted, waste},
+    what_if::{Means, confirm},
 };
 use uvlet_read::{TracedCosts, project};
-use uvlet_record::{Record, Texts};
+use uvlet_record::{Record, Texts, sizes::Coding};
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted as ToOpen, as_json, coverage, gate::today, look, marked, marks_named,
-    marks_wanted, measures, open, screen, settings,
+    Opened, Wanted as ToOpen, as_json, attribute::at_levels_of, coverage, gate::today, look,
+    marked, marks_named, marks_wanted, measures, open, screen, settings,
 };
 use crate::{
     cli::{Format, Kind, Waste},
@@ -81,6 +82,13 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);
+    if arguments.confirm {
+        let codings: Vec<Coding> = record.encoders.keys().copied().collect();
+        let coder = at_levels_of(&record, coder.clone());
+        let measure = measures[0];
+        let means = Means { texts: &*texts, sizer: &coder, codings: &codings, measure };
+        confirm(&lens, means, &mut answer.findings);
+    }
     if let Some(file) = &arguments.patch {
         return patched(arguments, &path, &record, &*texts, &answer, file);
     }

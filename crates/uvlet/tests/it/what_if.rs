@@ -241,3 +241,17 @@ fn large_plans_are_defined(#[case] steps: &[&str]) {
         }
     }
 }
+
+#[test]
+fn findings_are_confirmed_by_predictions() {
+    let build = "builds/vite-before";
+    let answer = json(&demo(), &["waste", build, "--confirm"]);
+    let findings = answer["findings"].as_array().unwrap();
+    let of = |kind: &str| findings.iter().find(|finding| finding["kind"] == kind).unwrap();
+    let told = json(&demo(), &["what-if", build, "--defer", "src/booking/refund-dialog.js"]);
+    let row = entry(&told, "booking");
+    let won = bytes(row, "before", "startup", "gzip") - bytes(row, "after", "startup", "gzip");
+    assert_eq!(of("deferrable")["predicted"]["sizes"]["gzip"], won);
+    assert!(of("barrel-pull")["predicted"]["sizes"]["gzip"].as_i64().unwrap() > 2000);
+    assert!(of("several-versions").get("predicted").is_none());
+}

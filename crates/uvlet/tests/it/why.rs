@@ -150,6 +150,42 @@ fn nothing_is_found_that_is_no_fault(#[case] build: &str, #[case] left: &[&str])
     assert_eq!(ids, left);
 }
 
+/// What a bundler says that it used is never called unused, and what it says that it dropped is used by
+/// nobody, though its code may be there for an effect.
+#[rstest]
+#[case("webpack-before")]
+#[case("webpack-after")]
+#[case("rspack-after")]
+#[case("rollup-before")]
+#[case("vite-after")]
+fn bundlers_own_words_on_names_agree(#[case] build: &str) {
+    let record = uvlet(&builds(), &["record", build]).out;
+    let record: Value = serde_json::from_str(&record).unwrap();
+    let list = json(&builds(), &["attribute", build, "--by", "export"]);
+    let rows = list["rows"].as_array().unwrap();
+    let state = |module: &str, name: &str| {
+        let wanted = format!("{module}#{name}");
+        rows.iter()
+            .find(|row| row["name"] == wanted.as_str())
+            .map(|row| row["state"].as_str().unwrap())
+    };
+    let (mut used, mut dropped) = (0, 0);
+    for module in record["record"]["modules"].as_array().unwrap() {
+        let path = module["path"].as_str().unwrap();
+        for name in module["used"]["names"].as_array().into_iter().flatten() {
+            let Some(state) = state(path, name.as_str().unwrap()) else { continue };
+            assert_ne!(state, "unused", "{path}#{name} is used, as the bundler says");
+            used += 1;
+        }
+        for name in module["dropped"].as_array().into_iter().flatten() {
+            let Some(state) = state(path, name.as_str().unwrap()) else { continue };
+            assert_ne!(state, "used", "{path}#{name} was dropped, as the bundler says");
+            dropped += 1;
+        }
+    }
+    assert!(used > 50 || dropped > 5, "{used} used, {dropped} dropped");
+}
+
 /// Whether a declaration is used, by which others, and what is left of it.
 #[rstest]
 #[case("esbuild-before", "checks/matches.js#matches", "unused", 0)]
