@@ -3,7 +3,7 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use uvlet_audit::{
     lens::Lens,
-    what_if::{Change, Step, what_if},
+    what_if::{Asked, Change, Step, what_if},
     why::subject::{Subject, SubjectKind},
 };
 use uvlet_benches::site::generate;
@@ -33,7 +33,7 @@ fn benches(criterion: &mut Criterion) {
     for (name, codings) in [("as emitted", &[][..]), ("with gzip", &[Coding::Gzip])] {
         group.bench_function(name, |bench| {
             bench.iter(|| {
-                let answer = what_if(&lens, &steps, &[], &*texts, &coder, codings);
+                let answer = what_if(&lens, &steps, Asked::default(), &*texts, &coder, codings);
                 assert!(answer.is_ok_and(|answer| answer.moved.len() > 10));
             });
         });

@@ -18,14 +18,15 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    Bundler, Entry, FileId, ModuleId, Record, Texts,
+    Bundler, CellId, Entry, FileId, ModuleId, Record, Texts,
     sizes::{Coding, Measure, Sizes},
 };
 
 use crate::{
     graph::Reach,
-    lens::Lens,
+    lens::{CellSet, Lens},
     nearest::remedy,
+    selector::{self, Selector, SelectorError},
     why::{Network, subject::Subject},
 };
 
@@ -236,6 +237,12 @@ pub enum WhatIfError {
         /// What to do.
         remedy: String,
     },
+    /// What is weighed means nothing.
+    #[error("--in: {0}")]
+    Within(String),
+    /// What is weighed cannot be read.
+    #[error("--in: {0}")]
+    Selector(#[from] SelectorError),
     /// Nobody knows who asks for whom.
     #[error(
         "who asks for whom is not known of this build, so that what would follow cannot be told"
@@ -243,52 +250,104 @@ pub enum WhatIfError {
     NoEdges,
 }
 
-/// Predicts what some steps do. `visits` names entries that are visited in this order. The codings are
-/// those that `sizer` takes at the record's levels.
+/// What is asked besides the steps.
+#[derive(Clone, Copy, Default)]
+pub struct Asked<'a> {
+    /// Entries that are visited in this order.
+    pub visits: &'a [String],
+    /// Only what a selector names is weighed.
+    pub within: Option<&'a Selector>,
+}
+
+/// A build as it is, or as it would be, with the cells that are weighed; all where none are named.
+struct Half<'h> {
+    record: &'h Record,
+    within: Option<CellSet>,
+}
+
+impl<'h> Half<'h> {
+    fn new(lens: &Lens<'h>, within: Option<&Selector>) -> Result<Self, WhatIfError> {
+        let cells = |selector: &Selector| -> Result<CellSet, WhatIfError> {
+            let found = selector::select(selector, lens)?;
+            match found.lack() {
+                Some(message) => Err(WhatIfError::Within(message)),
+                None => Ok(found.cells),
+            }
+        };
+        Ok(Self { record: lens.record, within: within.map(cells).transpose()? })
+    }
+
+    /// What some files weigh.
+    fn part(&self, files: impl Iterator<Item = FileId>, codings: &[Coding]) -> Part {
+        let mut part = Part::default();
+        let mut inside = self.record.zero();
+        for id in files {
+            let file = self.record.file(id);
+            if let Some(within) = &self.within {
+                let cells = file.cells.clone().map(CellId::new).filter(|cell| within.has(*cell));
+                let mut is_any = false;
+                for cell in cells {
+                    let amount = self.record.cells[cell.at()].amount;
+                    is_any |= amount.emitted > 0;
+                    inside += amount;
+                }
+                part.file_count += usize::from(is_any);
+            } else if file.emitted > 0 {
+                let mut sizes = Sizes { emitted: file.emitted, ..Sizes::default() };
+                for &coding in codings {
+                    let bytes = file.encoded.get(coding).copied();
+                    bytes.into_iter().for_each(|bytes| sizes.set(Measure::Coded(coding), bytes));
+                }
+                add(&mut part, sizes, 1);
+            }
+        }
+        if self.within.is_some() {
+            part.sizes = inside.sizes();
+        }
+        part
+    }
+
+    fn loads(&self, reach: &Reach, codings: &[Coding]) -> Loads {
+        Loads {
+            startup: self.part(reach.startup.iter().copied(), codings),
+            deferred: self.part(reach.deferred.iter().copied(), codings),
+        }
+    }
+}
+
+/// Predicts what some steps do. The codings are those that `sizer` takes at the record's levels.
 ///
 /// # Errors
 /// When a step would leave nothing of an entry, or no edge is known.
 pub fn what_if(
     lens: &Lens<'_>,
     steps: &[Step],
-    visits: &[String],
+    asked: Asked<'_>,
     texts: &dyn Texts,
     sizer: &dyn Sizer,
     codings: &[Coding],
 ) -> Result<WhatIf, WhatIfError> {
+    let Asked { visits, within } = asked;
     let record = lens.record;
+    let before = Half::new(lens, within)?;
     let asked: Vec<usize> =
         visits.iter().map(|name| visited(record, name)).collect::<Result<_, _>>()?;
     let assembly = Assembly::new(record, texts, sizer, codings);
     let network = Network::of(record);
     let plan = Plan::new(record, &network, steps, texts);
     let predicted = predicted(lens, &plan, steps, &assembly)?;
-    let part = |record: &Record, files: &mut dyn Iterator<Item = FileId>| {
-        let mut part = Part::default();
-        for file in files.map(|id| record.file(id)).filter(|file| file.emitted > 0) {
-            let mut sizes = Sizes { emitted: file.emitted, ..Sizes::default() };
-            for &coding in codings {
-                let bytes = file.encoded.get(coding).copied();
-                bytes.into_iter().for_each(|bytes| sizes.set(Measure::Coded(coding), bytes));
-            }
-            add(&mut part, sizes, 1);
-        }
-        part
-    };
-    let loads = |record: &Record, reach: &Reach| Loads {
-        startup: part(record, &mut reach.startup.iter().copied()),
-        deferred: part(record, &mut reach.deferred.iter().copied()),
-    };
+    let then = Lens::with_reach(&predicted.record, predicted.reach.clone());
+    let after = Half::new(&then, within)?;
     let mut entries = Vec::new();
     for (at, entry) in record.entries.iter().enumerate() {
         let reach = &predicted.reach[at];
         let fetched = reach.startup.iter().copied();
-        let mut fetched = fetched.filter(|file| predicted.changed.contains(file));
+        let fetched = fetched.filter(|file| predicted.changed.contains(file));
         entries.push(EntryRow {
             name: entry.name.clone(),
-            before: loads(record, &lens.reach[at]),
-            after: loads(&predicted.record, reach),
-            return_visit: part(&predicted.record, &mut fetched),
+            before: before.loads(&lens.reach[at], codings),
+            after: after.loads(reach, codings),
+            return_visit: after.part(fetched, codings),
         });
     }
     entries.sort_by(|a, b| {
@@ -301,12 +360,12 @@ pub fn what_if(
     });
     let (mut seen, mut seen_then) = (BTreeSet::new(), BTreeSet::new());
     let visits = asked.into_iter().map(|at| {
-        let before = lens.reach[at].startup.iter().copied();
-        let after = predicted.reach[at].startup.iter().copied();
+        let now = lens.reach[at].startup.iter().copied();
+        let later = predicted.reach[at].startup.iter().copied();
         VisitRow {
             entry: record.entries[at].name.clone(),
-            before: part(record, &mut before.filter(|file| seen.insert(*file))),
-            after: part(&predicted.record, &mut after.filter(|file| seen_then.insert(*file))),
+            before: before.part(now.filter(|file| seen.insert(*file)), codings),
+            after: after.part(later.filter(|file| seen_then.insert(*file)), codings),
         }
     });
     let visits = visits.collect();

@@ -401,6 +401,9 @@ pub struct WhatIf {
     pub build: Build,
     #[command(flatten)]
     pub steps: Steps,
+    /// Weigh only the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR", conflicts_with = "suggest")]
+    pub within: Option<String>,
     /// Visits in this order, by entry or route: what does the second page add to the first?
     #[arg(long, value_name = "ENTRY", value_delimiter = ',')]
     pub visits: Vec<String>,

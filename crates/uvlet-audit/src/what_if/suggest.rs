@@ -8,7 +8,7 @@ use uvlet_record::{
     sizes::{Coding, Measure, Sizes},
 };
 
-use super::{Change, EntryRow, Step, WhatIf, as_it_would_be, what_if};
+use super::{Asked, Change, EntryRow, Step, WhatIf, as_it_would_be, what_if};
 use crate::{
     lens::Lens,
     waste::{Aids, EntryShare, Finding, Kind, Wanted, waste},
@@ -133,7 +133,9 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
         let steps: Option<Vec<Vec<Step>>> = set.iter().map(|one| one.steps(lens)).collect();
         steps.map(|steps| steps.into_iter().flatten().collect())
     };
-    let predict = |set: &[&Candidate]| what_if(lens, &all(set)?, &[], texts, sizer, codings).ok();
+    let predict = |set: &[&Candidate]| {
+        what_if(lens, &all(set)?, Asked::default(), texts, sizer, codings).ok()
+    };
     let mut each: Vec<Suggestion> = candidates
         .iter()
         .filter_map(|(_, one)| {
@@ -168,7 +170,8 @@ pub fn confirm(lens: &Lens<'_>, means: Means<'_>, findings: &mut [Finding]) {
         };
         let candidate = Candidate { change, what, finding: String::new() };
         let steps = candidate.steps(lens);
-        let predicted = steps.and_then(|s| what_if(lens, &s, &[], texts, sizer, codings).ok());
+        let predicted =
+            steps.and_then(|s| what_if(lens, &s, Asked::default(), texts, sizer, codings).ok());
         finding.predicted = predicted.and_then(|predicted| {
             let first = predicted.entries.first()?;
             Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })

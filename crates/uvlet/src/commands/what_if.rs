@@ -1,6 +1,9 @@
 //! `uvlet what-if`.
 
-use uvlet_audit::what_if::{Means, WhatIfError, plan_text, suggest, what_if};
+use uvlet_audit::{
+    selector::Selector,
+    what_if::{Asked, Means, WhatIfError, plan_text, suggest, what_if},
+};
 use uvlet_record::sizes::Coding;
 use uvlet_view::{markdown, table};
 
@@ -30,6 +33,7 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         };
         return Err(Failure::Usage(said.to_owned()));
     }
+    let within = arguments.within.as_deref().map(str::parse::<Selector>).transpose()?;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
     let Opened { path, record, measures, texts, coder } = open(Wanted {
@@ -64,7 +68,8 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         }
     } else {
         let steps = steps.find(&lens)?;
-        let answer = what_if(&lens, &steps, &arguments.visits, &*texts, &coder, &codings)
+        let asked = Asked { visits: &arguments.visits, within: within.as_ref() };
+        let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
             .map_err(|error: WhatIfError| Failure::Usage(error.to_string()))?;
         match (arguments.as_config, show.format) {
             (true, _) => table::plan_text(&plan_text(&record, &steps), &record),

@@ -255,3 +255,19 @@ fn findings_are_confirmed_by_predictions() {
     assert!(of("barrel-pull")["predicted"]["sizes"]["gzip"].as_i64().unwrap() > 2000);
     assert!(of("several-versions").get("predicted").is_none());
 }
+
+#[test]
+fn only_what_is_named_is_weighed() {
+    let steps = ["--without", "burgee-plot"];
+    let ask = |within: &[&str]| json(&demo(), &[&["what-if", BUILD], &steps[..], within].concat());
+    let own = ask(&["--in", "own"]);
+    let (all, plots) = (ask(&[]), ask(&["--in", "package(burgee-plot)"]));
+    let part =
+        |answer: &Value, when: &str| bytes(entry(answer, "crew"), when, "startup", "emitted");
+    assert_eq!(part(&own, "before"), part(&own, "after"));
+    assert_eq!(part(&plots, "after"), 0);
+    let won = part(&all, "before") - part(&all, "after");
+    assert!(won >= part(&plots, "before") && won * 95 <= part(&plots, "before") * 100, "{won}");
+    let said = uvlet(&demo(), &[&["what-if", BUILD], &steps[..], &["--in", "startup(x)"]].concat());
+    assert!(said.status == 2 && said.err.contains("no entry is called"), "{}", said.err);
+}
