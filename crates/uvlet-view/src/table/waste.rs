@@ -3,10 +3,13 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::waste::{Accepted, Bound, EntryShare, Finding, Kind, Part, Waste};
+use uvlet_audit::{
+    waste::{Accepted, Bound, EntryShare, Finding, Kind, Part, Waste},
+    why::{Chain, Why},
+};
 use uvlet_record::{Record, sizes::Sizes};
 
-use super::{Screen, bold, count, dim, measures_said, wrapped};
+use super::{Screen, bold, count, dim, measures_said, why::one_chain, wrapped};
 use crate::name::{fitted, plain, width};
 
 /// Entries that are named after a finding.
@@ -190,9 +193,10 @@ fn used(part: &Part, line: usize, why: &str, screen: &Screen) -> String {
     format!("{}\n      {}\n", wrapped(&head, screen.columns(), 4), dim(&quoted))
 }
 
-/// Shows one finding with all that it stands on: the paths, and where their bytes are.
+/// Shows one finding with all that it stands on: the paths, how the entry that gains most comes to the
+/// first of them, and where their bytes are.
 #[must_use]
-pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
+pub fn evidence(finding: &Finding, why: Option<&Why>, record: &Record, screen: &Screen) -> String {
     let mut text = one(finding, screen);
     text.push_str(&format!("\n{}\n", bold("What it is:")));
     let shown = LISTED.min(finding.paths.len());
@@ -202,6 +206,14 @@ pub fn evidence(finding: &Finding, record: &Record, screen: &Screen) -> String {
     if shown < finding.paths.len() {
         let more = finding.paths.len() - shown;
         text.push_str(&dim(&format!("  and {more} more; --format json lists them\n")));
+    }
+    let chain = why.and_then(|why| {
+        let its = |chain: &&Chain| Some(&chain.entry) == finding.at.as_ref();
+        Some((why, why.chains.iter().find(its).or(why.chains.first())?))
+    });
+    if let Some((why, chain)) = chain.filter(|(_, chain)| !chain.steps.is_empty()) {
+        text.push_str(&format!("\n{}\n", bold("How it gets there:")));
+        text.push_str(&one_chain(chain, why, screen));
     }
     if !finding.parts.is_empty() {
         let head = match finding.kind {

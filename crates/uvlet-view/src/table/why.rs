@@ -194,7 +194,7 @@ fn folded(steps: &[Step]) -> Vec<Folded<'_>> {
     folded
 }
 
-fn one_chain(chain: &Chain, why: &Why, screen: &Screen) -> String {
+pub(crate) fn one_chain(chain: &Chain, why: &Why, screen: &Screen) -> String {
     let when = match chain.when {
         Moment::Startup => "at startup",
         Moment::Deferred => "on demand",

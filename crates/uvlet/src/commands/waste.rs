@@ -10,6 +10,7 @@ use uvlet_audit::{
     selector::{self, Selector},
     waste::{self, Aids, Wanted, waste},
     what_if::{Means, confirm},
+    why::{self, subject::Subject},
 };
 use uvlet_read::{TracedCosts, project};
 use uvlet_record::{Record, Texts, sizes::Coding};
@@ -99,7 +100,9 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         (Some(id), Format::Table) => {
             let found = answer.findings.iter().find(|finding| finding.id == *id);
             let Some(found) = found else { return Err(no_finding(id, &answer)) };
-            table::evidence(found, &record, &screen)
+            let subject = found.paths.first().and_then(|path| Subject::find(path, &lens).ok());
+            let why = subject.map(|subject| why::why(&lens, &subject, &why::Wanted::default()));
+            table::evidence(found, why.as_ref(), &record, &screen)
         }
         (Some(_), _) => {
             let said = "--evidence is for people: --format json holds the places of all findings";

@@ -150,6 +150,26 @@ fn nothing_is_found_that_is_no_fault(#[case] build: &str, #[case] left: &[&str])
     assert_eq!(ids, left);
 }
 
+/// What a finding stands on: the lines of the source, the chain to it, the bytes.
+#[test]
+fn evidence_quotes_the_sources_and_the_chain() {
+    let ask = |id: &str| {
+        let said =
+            uvlet(&builds(), &["waste", "esbuild-before", "--evidence", id, "--width", "120"]);
+        assert_eq!(said.status, 0, "{}", said.err);
+        said.out
+    };
+    let later = ask("deferrable:d87ea767");
+    assert!(later.contains("src/booking/main.js:15  openRefundDialog waits for"), "{later}");
+    assert!(later.contains("() => openRefundDialog(trip.get())"), "{later}");
+    let drawn = ask("barrel-pull:d6508667");
+    let chain: Vec<&str> = drawn.lines().skip_while(|line| !line.starts_with("booking")).collect();
+    assert!(chain[1].contains("src/booking/main.js"), "{drawn}");
+    assert!(chain.iter().any(|line| line.contains("src/shared/ui.js")), "{drawn}");
+    let wrong = uvlet(&builds(), &["waste", "esbuild-before", "--evidence", "deferrable:00000000"]);
+    assert!(wrong.status == 2 && wrong.err.contains("there is no such finding"), "{}", wrong.err);
+}
+
 /// What a bundler says that it used is never called unused, and what it says that it dropped is used by
 /// nobody, though its code may be there for an effect.
 #[rstest]
