@@ -237,11 +237,6 @@ fn what_is_predicted_is_what_a_rebuild_gives(
             for (measure, thousandths) in [("emitted", 5), ("gzip", 10)] {
                 let is = page["startup"]["sizes"][measure].as_i64().unwrap();
                 let told = row["after"]["startup"]["sizes"][measure].as_i64().unwrap();
-                // What webpack adds for a first load on demand is known by its habit alone.
-                let thousandths = match (bundler, step) {
-                    ("webpack", "dialog") => 10,
-                    _ => thousandths,
-                };
                 assert!(
                     (is - told).abs() * 1000 <= is * thousandths,
                     "{bundler}, {step}, {} {measure}: {told} for {is}",
