@@ -102,7 +102,7 @@ impl Subject {
     /// When it means nothing, or several modules.
     pub fn find(text: &str, lens: &Lens<'_>) -> Result<Self, SubjectError> {
         let text = text.trim();
-        if begins_with_set(text) {
+        if begins_with_set(text) && package(text, lens.record).is_empty() {
             let selection = selector::select(&text.parse::<Selector>()?, lens)?;
             if let Some(missing) = selection.lack() {
                 let text = text.to_owned();
