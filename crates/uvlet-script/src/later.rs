@@ -141,6 +141,7 @@ mod tests {
 
     #[rstest]
     #[case::element("const C = () => <button onClick={() => help()}>?</button>", event("onClick"))]
+    #[case::input("const C = () => <input onChange={() => help()}/>", event("onChange"))]
     #[case::itself("const C = () => <button onClick={help}>?</button>", event("onClick"))]
     #[case::listener("q.addEventListener('click', async () => { await help() })", event("click"))]
     #[case::member("q.onclick = function () { help() }", event("onclick"))]
@@ -185,6 +186,8 @@ mod tests {
     #[case("addEventListener('load', () => help())")]
     #[case("document.addEventListener('DOMContentLoaded', help)")]
     #[case("const C = () => <Map onReady={() => help()}/>")]
+    #[case("const C = () => <Field onChange={() => help()}/>")]
+    #[case("h(Field, { onInput: () => help() })")]
     #[case("function open() { help() } q.onclick = open; open()")]
     #[case("export function open() { help() } q.onclick = open")]
     #[case("let open = () => help(); open = 1; q.onclick = open")]

@@ -14,6 +14,7 @@ use uvlet_record::{CellId, Edge, EdgeKind, ModuleId, Owner};
 use uvlet_script::{
     Dialect,
     declarations::{exported_names, handed_on},
+    inert::is_inert,
     later::{Import, Later, Use, Waits, later},
     read,
 };
@@ -233,6 +234,29 @@ impl Callees<'_> {
     }
 }
 
+/// Own modules among some whose evaluation may do something, which would come later with them.
+fn active(ground: &Ground<'_>, modules: &BTreeSet<ModuleId>) -> String {
+    let record = ground.record();
+    let does_something = |id: &&ModuleId| {
+        let text = ground.texts.source(**id);
+        !record.module(**id).third_party
+            && text.is_none_or(|text| !is_inert(&text).unwrap_or(false))
+    };
+    let mut active = modules.iter().filter(does_something).map(|&id| &record.module(id).path);
+    match active.next() {
+        Some(first) => {
+            let others = match active.count() {
+                0 => String::new(),
+                more => format!(" and of {}", counted(more, "more module")),
+            };
+            format!(
+                "; the evaluation of {first}{others} may do something, which would come later, too"
+            )
+        }
+        None => String::new(),
+    }
+}
+
 fn one(
     ground: &Ground<'_>,
     before: &BTreeMap<usize, Vec<bool>>,
@@ -305,9 +329,10 @@ fn one(
         bound: Bound::AtMost,
         by_entry: Some(by_entry),
         cause: format!(
-            "{} uses it only in what waits for {}",
+            "{} uses it only in what waits for {}{}",
             askers.join(" and "),
-            events.join(" or ")
+            events.join(" or "),
+            active(ground, &modules)
         ),
         advice: format!(
             "load it where it is used, by `import(\"{request}\")`; `uvlet what-if --defer {first}` says what that brings{first_load}"

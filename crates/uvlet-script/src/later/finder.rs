@@ -44,6 +44,9 @@ const ACTS: [&str; 24] = [
     "beforeinput",
 ];
 
+/// Of these, what components call with their first value, too.
+const OF_ELEMENTS: [&str; 3] = ["input", "change", "beforeinput"];
+
 /// Functions that make a state of a first value.
 const STATES: [&str; 6] = ["useState", "ref", "shallowRef", "signal", "useSignal", "createSignal"];
 
@@ -55,6 +58,14 @@ fn act(name: &str) -> Option<String> {
     let event = name.strip_prefix("on")?.trim_start_matches([':', '-']).to_lowercase();
     let event = event.strip_suffix("capture").unwrap_or(&event);
     ACTS.contains(&event).then(|| name.to_owned())
+}
+
+/// The same of something that may be a component.
+fn surely_act(name: &str) -> Option<String> {
+    act(name).filter(|name| {
+        let name = name.to_lowercase();
+        !OF_ELEMENTS.iter().any(|event| name.trim_start_matches("on").starts_with(event))
+    })
 }
 
 pub struct Finder<'e, 'a> {
@@ -205,10 +216,15 @@ impl<'a> Finder<'_, 'a> {
                         format!("{}:{}", name.namespace.name, name.name.name)
                     }
                 };
-                act(&name).map_or(Waits::Nothing, Waits::Event)
+                let is_element = self.parent(parent).is_some_and(|element| {
+                    matches!(self.kind(element), AstKind::JSXOpeningElement(element)
+                        if matches!(element.name, JSXElementName::Identifier(_)))
+                });
+                let act = if is_element { act(&name) } else { surely_act(&name) };
+                act.map_or(Waits::Nothing, Waits::Event)
             }
             AstKind::ObjectProperty(property) if property.value.span() == span => {
-                let name = key(&property.key).and_then(|key| act(&key));
+                let name = key(&property.key).and_then(|key| surely_act(&key));
                 name.map_or(Waits::Nothing, Waits::Event)
             }
             AstKind::AssignmentExpression(assignment) if assignment.right.span() == span => {
