@@ -51,8 +51,8 @@ pub enum Failure {
     Level { path: PathBuf, coding: Coding, held: u32, asked: u32 },
     #[error("{}: was made without the sizes of precompressed copies; make it anew with --precompressed", .0.display())]
     NoPrecompressed(PathBuf),
-    #[error("{}: holds no texts, which --if-removed needs; name the build's folder, or make the record with --with-texts", .0.display())]
-    NoTexts(PathBuf),
+    #[error("{}: holds no texts, which {needs} needs; name the build's folder, or make the record with --with-texts", .path.display())]
+    NoTexts { path: PathBuf, needs: &'static str },
     #[error("{path} is a path and no command; `uvlet survey {path}` measures it", path = .0.display())]
     PathForCommand(PathBuf),
     #[error("{}: is a project without an output folder; build it, then name the folder that the bundler wrote", .0.display())]

@@ -44,6 +44,9 @@ fn visits(answer: &WhatIf, screen: &Screen) -> String {
 /// The answer in a sentence.
 pub(crate) fn sentence(answer: &WhatIf, screen: &Screen) -> String {
     let rough = if answer.basis == "shares" { "≈ " } else { "" };
+    if answer.steps.is_empty() && !answer.visits.is_empty() {
+        return one_after_the_other(answer, screen);
+    }
     let is_same = answer.entries.iter().all(|row| by(row, screen, startup) == 0);
     if is_same && answer.steps.iter().any(|step| step.starts_with("--touch ")) {
         return fetched_again(answer, screen);
@@ -84,6 +87,21 @@ pub(crate) fn sentence(answer: &WhatIf, screen: &Screen) -> String {
         screen.measure,
         screen.units.size(before.sizes.get(screen.measure))
     )
+}
+
+/// What visits fetch as the build is.
+fn one_after_the_other(answer: &WhatIf, screen: &Screen) -> String {
+    let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
+    let parts: Vec<String> = answer
+        .visits
+        .iter()
+        .enumerate()
+        .map(|(at, row)| {
+            let more = if at == 0 { "" } else { " more" };
+            format!("{} fetches {}{more}", plain(&row.entry), size(&row.before))
+        })
+        .collect();
+    format!("{} ({}).", parts.join(", then "), screen.measure)
 }
 
 /// What a change of contents makes returning visitors fetch.

@@ -44,7 +44,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let wanted = marks::Wanted { exports, ..marks_wanted(&is_marked, &recordings) };
     let (record, marks) = marked(record, &*texts, &coder, wanted);
     if exports && marks.exports.is_none() {
-        return Err(Failure::NoTexts(path));
+        return Err(Failure::NoTexts { path, needs: "--by export" });
     }
     let lens = look(&record, config, marks)?;
     let selection = selector::select(&within, &lens)?;
@@ -83,7 +83,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         let is_code = |at: &usize| !record.files[*at].kind.is_asset();
         let mut code = (0..record.files.len()).filter(is_code).map(FileId::new).peekable();
         if code.peek().is_some() && code.all(|file| texts.emitted(file).is_none()) {
-            return Err(Failure::NoTexts(path));
+            return Err(Failure::NoTexts { path, needs: "--if-removed" });
         }
         let coder = at_levels_of(&record, coder);
         let _watch = Watch::over(&coder.progress);
