@@ -2,7 +2,8 @@
 //!
 //! The graph is changed as the steps say, each entry is followed again, and what it starts with is put
 //! together from the emitted text of the modules that stay, and really encoded. The bundler's own glue
-//! stays where it is.
+//! stays where it is, but for the wrapper right before a module that leaves, which goes with it; and a
+//! startup that held no `import()` before gains the bundler's loading helper.
 
 mod assemble;
 mod follow;
@@ -298,7 +299,8 @@ impl<'h> Half<'h> {
                     let bytes = file.encoded.get(coding).copied();
                     bytes.into_iter().for_each(|bytes| sizes.set(Measure::Coded(coding), bytes));
                 }
-                add(&mut part, sizes, 1);
+                add(&mut part, sizes);
+                part.file_count += 1;
             }
         }
         if self.within.is_some() {
@@ -441,12 +443,11 @@ fn visited(record: &Record, name: &str) -> Result<usize, WhatIfError> {
     })
 }
 
-fn add(part: &mut Part, sizes: Sizes, files: usize) {
+fn add(part: &mut Part, sizes: Sizes) {
     for measure in sizes.measures() {
         let sum = part.sizes.get(measure).saturating_add(sizes.get(measure));
         part.sizes.set(measure, sum);
     }
-    part.file_count += files;
 }
 
 fn rows(lens: &Lens<'_>, moved: Vec<Move>) -> Vec<Moved> {
