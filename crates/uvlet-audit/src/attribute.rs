@@ -2,7 +2,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
@@ -16,7 +15,8 @@ use crate::{
 };
 
 /// What rows stand for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each names what a row is")]
 pub enum By {
@@ -59,7 +59,8 @@ pub enum Sort {
 }
 
 /// The answer. Rows add up to the total exactly, in every measure.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Attribution {
     /// What the rows stand for.
     pub by: By,
@@ -73,14 +74,16 @@ pub struct Attribution {
 }
 
 /// All rows together.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Total {
     /// Their sizes.
     pub sizes: Sizes,
 }
 
 /// What a row is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 #[expect(missing_docs, reason = "each names what a row is")]
 pub enum RowKind {
@@ -141,7 +144,8 @@ impl RowKind {
 }
 
 /// One package, module or file, or what is none.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Row {
     /// What it is.
     pub row: RowKind,
@@ -175,7 +179,8 @@ pub struct Row {
 }
 
 /// What files would lose without a row.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Removal {
     /// Bytes that its files are smaller without it, per coding that was asked for; unknown where its
     /// places or the files' texts are not at hand. Rarely a file grows: then it is below zero.
@@ -339,7 +344,7 @@ fn folder(record: &Record, id: ModuleId) -> String {
 fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
     let mut entries = vec![Who::NoEntry; lens.record.files.len()];
     for (entry, reach) in lens.record.entries.iter().zip(&lens.reach) {
-        for file in reach.startup.iter().chain(&reach.deferred) {
+        for file in reach.startup.iter().copied().chain(reach.deferred.iter()) {
             let who = &mut entries[file.at()];
             *who = match who {
                 Who::NoEntry => Who::Entry(entry.name.clone()),

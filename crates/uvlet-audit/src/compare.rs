@@ -8,7 +8,6 @@ mod rows;
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Bundler, FileId, Mode, Record, Target, Texts,
@@ -25,7 +24,8 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Comparison {
     /// The earlier build.
     pub before: Side,
@@ -49,7 +49,8 @@ pub struct Comparison {
 }
 
 /// A request of another host that one of the builds makes.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ElsewhereChange {
     /// The URL as written.
     pub url: String,
@@ -62,7 +63,8 @@ pub struct ElsewhereChange {
 }
 
 /// One of the builds.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Side {
     /// Its name.
     pub label: String,
@@ -77,7 +79,8 @@ pub struct Side {
 }
 
 /// An entry, before and after.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -90,7 +93,8 @@ pub struct EntryRow {
 }
 
 /// What an entry loads.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Loads {
     /// Before its own code can run.
     pub startup: Part,
@@ -99,7 +103,8 @@ pub struct Loads {
 }
 
 /// Some files.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Part {
     /// Their sizes.
     pub sizes: Sizes,
@@ -108,7 +113,8 @@ pub struct Part {
 }
 
 /// What is fetched again.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ReturnVisit {
     /// Its sizes.
     pub sizes: Sizes,
@@ -119,7 +125,8 @@ pub struct ReturnVisit {
 }
 
 /// A finding that is not as it was.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct WasteRow {
     /// Its id.
     pub id: String,
@@ -338,14 +345,16 @@ fn entries(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> Vec<EntryRo
     rows
 }
 
-fn part(lens: &Lens<'_>, files: &[FileId]) -> Part {
-    let sizes = lens.amount(&lens.files(files.iter().copied())).sizes();
-    Part { sizes, file_count: files.len() }
+fn part(lens: &Lens<'_>, files: impl Iterator<Item = FileId> + Clone) -> Part {
+    Part { sizes: lens.weight(files.clone()).sizes(), file_count: files.count() }
 }
 
 fn loads(lens: &Lens<'_>, entry: usize) -> Loads {
     let reach = &lens.reach[entry];
-    Loads { startup: part(lens, &reach.startup), deferred: part(lens, &reach.deferred) }
+    Loads {
+        startup: part(lens, reach.startup.iter().copied()),
+        deferred: part(lens, reach.deferred.iter()),
+    }
 }
 
 /// Startup files whose URL or content differs from those of the entry before.
@@ -361,7 +370,7 @@ fn return_visit(before: &Lens<'_>, earlier: usize, after: &Lens<'_>, at: usize) 
         !cached.contains(&(file.path.as_str(), file.digest.as_str()))
     };
     let files: Vec<FileId> = after.reach[at].startup.iter().filter(is_new).copied().collect();
-    let Part { sizes, file_count } = part(after, &files);
+    let Part { sizes, file_count } = part(after, files.iter().copied());
     let files = files.iter().map(|&file| after.record.file(file).path.clone()).collect();
     ReturnVisit { sizes, file_count, files }
 }

@@ -8,7 +8,6 @@ use std::{
     ops::Range,
 };
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Costs, FileId, Kind, Record, Texts,
@@ -56,7 +55,8 @@ pub struct Recording {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Coverage {
     /// What recordings are called; the first is that of the load.
     pub recordings: Vec<String>,
@@ -71,7 +71,8 @@ pub struct Coverage {
 }
 
 /// An entry.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -80,7 +81,8 @@ pub struct EntryRow {
 }
 
 /// Startup of an entry, as far as it was recorded.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryStartup {
     /// All of it.
     pub sizes: Sizes,
@@ -94,7 +96,8 @@ pub struct EntryStartup {
 }
 
 /// A file.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct FileRow {
     /// Its path.
     pub path: String,
@@ -109,7 +112,8 @@ pub struct FileRow {
 }
 
 /// A package, or what is none.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Row {
     /// What it is.
     pub row: RowKind,
@@ -128,7 +132,8 @@ pub struct Row {
 }
 
 /// A script of a recording that is none of the build's.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Unmatched {
     /// Where it was loaded from.
     pub url: String,

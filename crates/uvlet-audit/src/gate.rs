@@ -7,10 +7,9 @@ mod growth;
 mod judge;
 mod waivers;
 
-use std::{borrow::Cow, cmp::Reverse, collections::BTreeSet};
+use std::{cmp::Reverse, collections::BTreeSet};
 
 use jiff::civil::Date;
-use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
 use uvlet_record::{
     Costs, Mode, Notice, Texts,
@@ -28,7 +27,8 @@ use crate::{
 };
 
 /// Where something stands in the files of settings.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Place {
     /// The file, as it was named.
     pub file: String,
@@ -152,7 +152,8 @@ pub struct Strictness {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Gate {
     /// `broken` if any budget is, or if anything else breaks it.
     pub verdict: Verdict,
@@ -166,7 +167,8 @@ pub struct Gate {
 }
 
 /// What breaks a gate, or leaves a limit undecided.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Reason {
     /// A stable word.
     pub code: String,
@@ -175,7 +177,8 @@ pub struct Reason {
 }
 
 /// How it stands.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Verdict {
     /// A limit is exceeded.
@@ -208,7 +211,8 @@ impl Verdict {
 }
 
 /// Which limit a row is about.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
 #[expect(missing_docs, reason = "each is the key of the configuration")]
 pub enum LimitKind {
@@ -259,19 +263,21 @@ impl Serialize for Counted {
     }
 }
 
-impl JsonSchema for Counted {
-    fn schema_name() -> Cow<'static, str> {
+#[cfg(feature = "schema")]
+impl schemars::JsonSchema for Counted {
+    fn schema_name() -> std::borrow::Cow<'static, str> {
         "Counted".into()
     }
 
-    fn json_schema(_: &mut SchemaGenerator) -> Schema {
+    fn json_schema(_: &mut schemars::SchemaGenerator) -> schemars::Schema {
         let names = Measure::ALL.map(Self::Bytes).into_iter().chain([Self::Files]).map(Self::name);
-        json_schema!({"type": "string", "enum": names.collect::<Vec<_>>()})
+        schemars::json_schema!({"type": "string", "enum": names.collect::<Vec<_>>()})
     }
 }
 
 /// One limit of one item.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct BudgetRow {
     /// The app, where there are several.
     pub app: Option<String>,
@@ -314,7 +320,8 @@ pub struct BudgetRow {
 }
 
 /// Something that grew since the build before.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Grew {
     /// Package, or `(own)` and the like.
     pub name: String,
@@ -323,7 +330,8 @@ pub struct Grew {
 }
 
 /// One contributor.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Heavy {
     /// What it is.
     pub row: RowKind,

@@ -5,13 +5,15 @@
 //! bundler says who asks for whom, the module that holds it is reached from the entry's own modules: a
 //! chunk that two entries share may hold a module that only one of them uses.
 
-use std::collections::{HashSet, VecDeque};
+use std::collections::HashSet;
 
 use petgraph::{
     graph::{DiGraph, NodeIndex},
     visit::{Dfs, EdgeFiltered, EdgeRef},
 };
 use uvlet_record::{EdgeKind, Entry, FileId, ModuleId, Record, When};
+
+use crate::files::{FileList, FileSet, IdSet};
 
 /// Who asks for whom, module by module; nodes stand in the record's order.
 pub struct ModuleGraph {
@@ -73,13 +75,13 @@ impl ModuleGraph {
 pub struct Reach {
     /// All that must arrive before the entry's own code can run, in the order of request: as the
     /// entry asks for it, then static loads breadth-first as written.
-    pub startup: Vec<FileId>,
-    /// What can be loaded later, on demand, in the order found.
-    pub deferred: Vec<FileId>,
-    /// Of what is deferred, what code asks for as it starts, in the order found.
-    pub at_once: Vec<FileId>,
+    pub startup: FileList,
+    /// What can be loaded later, on demand.
+    pub deferred: FileSet,
+    /// Of what is deferred, what code asks for as it starts.
+    pub at_once: FileSet,
     /// The dynamic loads that the entry's code can run, by their places in the record.
-    pub loads: Vec<usize>,
+    pub loads: IdSet<usize>,
 }
 
 /// The reach of every entry, in the record's order.
@@ -112,25 +114,24 @@ impl Files<'_> {
         };
         let mut seen = vec![false; record.files.len()];
         let startup = record.closure_beyond(&entry.requested, &mut seen);
-        let mut deferred: Vec<FileId> = Vec::new();
         let mut loads: Vec<usize> = Vec::new();
-        let mut open: VecDeque<FileId> = startup.iter().copied().collect();
-        deferred.extend(record.closure_beyond(&entry.later, &mut seen));
-        open.extend(&deferred);
-        while let Some(file) = open.pop_front() {
+        let mut open: Vec<FileId> = startup.clone();
+        open.extend(record.closure_beyond(&entry.later, &mut seen));
+        let mut next = 0;
+        while let Some(&file) = open.get(next) {
+            next += 1;
             let here = self.loads[file.at()].iter().copied();
             let here: Vec<usize> =
                 here.filter(|&at| runs(record.dynamic_loads[at].module)).collect();
             let opened = here.iter().flat_map(|&at| &record.dynamic_loads[at].files);
             let asked: Vec<FileId> =
                 opened.chain(&record.file(file).asset_loads).copied().collect();
-            let found = record.closure_beyond(&asked, &mut seen);
+            open.extend(record.closure_beyond(&asked, &mut seen));
             loads.extend(here);
-            open.extend(&found);
-            deferred.extend(found);
         }
-        let at_once = self.at_once(entry, &startup, &loads);
-        Reach { startup, deferred, at_once, loads }
+        let deferred = open[startup.len()..].iter().copied().collect();
+        let at_once = self.at_once(entry, &startup, &loads).into_iter().collect();
+        Reach { startup: startup.into(), deferred, at_once, loads: loads.into_iter().collect() }
     }
 
     /// All modules that an entry's own ones reach over some edges; `None` where that is not known.

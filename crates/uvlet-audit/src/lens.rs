@@ -8,6 +8,7 @@ use uvlet_record::{
 };
 
 use crate::{
+    files::FileSet,
     graph::{self, Reach},
     marks::Marks,
     selector::{self, Selection, Selector, SelectorError},
@@ -48,6 +49,8 @@ pub struct Lens<'r> {
     pub groups: Vec<Group>,
     /// What is marked in the record.
     pub marks: Marks,
+    /// Per file of the record: all its cells together.
+    file_amounts: Vec<Amount>,
     /// Per file of the record: the chunk it belongs to.
     chunk_of: Vec<Option<usize>>,
     /// Cells that nobody owns: in scripts and pages, and in styles besides.
@@ -86,10 +89,13 @@ impl<'r> Lens<'r> {
             }
         }
         let visits = visits::visits(record, &reach);
-        let placed: BTreeSet<FileId> = reach
-            .iter()
-            .flat_map(|reach| reach.startup.iter().chain(&reach.deferred).copied())
-            .collect();
+        let mut placed = FileSet::default();
+        for reach in &reach {
+            placed.add(&reach.deferred);
+            reach.startup.iter().for_each(|file| {
+                placed.insert(*file);
+            });
+        }
         let is_code = |id: &FileId| matches!(record.file(*id).kind, Kind::Script | Kind::Style);
         let files = (0..record.files.len()).map(FileId::new);
         let unplaced_code = files.filter(|id| is_code(id) && !placed.contains(id)).collect();
@@ -100,6 +106,7 @@ impl<'r> Lens<'r> {
             visits,
             groups: Vec::new(),
             marks: Marks::default(),
+            file_amounts: (0..record.files.len()).map(|at| whole(record, at)).collect(),
             chunk_of,
             unattributed: Default::default(),
             style_modules,
@@ -230,6 +237,13 @@ impl<'r> Lens<'r> {
         ranges.flatten().map(CellId).collect()
     }
 
+    /// What whole files weigh together.
+    pub fn weight(&self, files: impl IntoIterator<Item = FileId>) -> Amount {
+        let mut sum = self.record.zero();
+        files.into_iter().for_each(|file| sum += self.file_amounts[file.at()]);
+        sum
+    }
+
     /// The cells whose file and owner pass a test.
     pub fn cells(&self, test: impl Fn(FileId, Owner) -> bool) -> CellSet {
         let cells = self.record.cells.iter().enumerate();
@@ -245,6 +259,12 @@ impl<'r> Lens<'r> {
         }
         sum
     }
+}
+
+fn whole(record: &Record, file: usize) -> Amount {
+    let mut sum = record.zero();
+    record.cells_of(FileId::new(file)).iter().for_each(|cell| sum += cell.amount);
+    sum
 }
 
 fn style_modules(record: &Record) -> Option<Vec<ModuleId>> {

@@ -3,7 +3,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Entry, FileId, Kind, Record,
@@ -54,7 +53,8 @@ pub struct Request {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Requests {
     /// A row per page of the log.
     pub pages: Vec<PageRow>,
@@ -65,7 +65,8 @@ pub struct Requests {
 }
 
 /// A page.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PageRow {
     /// What was opened.
     pub url: String,
@@ -99,7 +100,8 @@ pub struct PageRow {
 }
 
 /// A file that is foretold for later.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Late {
     /// Its path.
     pub path: String,
@@ -108,7 +110,8 @@ pub struct Late {
 }
 
 /// Answers in a coding.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Coded {
     /// The coding; `identity` where there was none.
     pub coding: String,
@@ -121,7 +124,8 @@ pub struct Coded {
 }
 
 /// Something to mend on the server.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Remark {
     /// A stable word.
     pub code: &'static str,
@@ -132,7 +136,8 @@ pub struct Remark {
 }
 
 /// Another host.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Host {
     /// Its name.
     pub host: String,
@@ -209,8 +214,7 @@ fn row(
     let reach = entry.map(|at| &lens.reach[at]);
     let startup: BTreeSet<FileId> =
         reach.iter().flat_map(|reach| reach.startup.iter().copied()).collect();
-    let later: BTreeSet<FileId> =
-        reach.iter().flat_map(|reach| reach.deferred.iter().copied()).collect();
+    let later: BTreeSet<FileId> = reach.iter().flat_map(|reach| reach.deferred.iter()).collect();
     // Of pages that are one entry any may have been opened.
     let pages: BTreeSet<FileId> = entry
         .iter()

@@ -1,8 +1,7 @@
 //! What each page makes a visitor download before it can run, and what can come later.
 
-use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Aside, Bundler, Chunk, DynamicLoad, Entry, FileId, Kind, Mode, ModuleId, NamedBy, Origin,
@@ -19,7 +18,8 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Survey {
     /// What the build says of itself.
     pub build: Build,
@@ -44,7 +44,8 @@ pub struct Survey {
 }
 
 /// Files that are not served to visitors of this target.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ApartRow {
     /// Where they run; `none` for what runs nowhere.
     pub target: &'static str,
@@ -66,7 +67,8 @@ impl ApartRow {
 }
 
 /// The build as a whole.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Build {
     /// A name for people.
     pub label: String,
@@ -89,7 +91,8 @@ pub struct Build {
 }
 
 /// One entry.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -112,7 +115,8 @@ pub struct EntryRow {
 }
 
 /// Something that is asked of another host.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ElsewhereRow {
     /// The URL as written; what code puts behind it is left out.
     pub url: String,
@@ -125,7 +129,8 @@ pub struct ElsewhereRow {
 }
 
 /// When something is asked for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Moment {
     /// As the entry starts.
@@ -135,7 +140,8 @@ pub enum Moment {
 }
 
 /// A visit of a route that an entry's code opens.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct VisitRow {
     /// The route.
     pub route: String,
@@ -152,7 +158,8 @@ pub struct VisitRow {
 }
 
 /// What a route adds once another was visited.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct AfterRow {
     /// The route that was visited first.
     pub route: String,
@@ -163,7 +170,8 @@ pub struct AfterRow {
 }
 
 /// What an entry can load on demand.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Deferred {
     /// All of it.
     pub sizes: Sizes,
@@ -171,10 +179,13 @@ pub struct Deferred {
     pub file_count: usize,
     /// Load by load, the heaviest first; what two of them bring is in both.
     pub loads: Vec<LoadRow>,
+    /// Loads that are not listed, as there are too many.
+    pub unlisted: usize,
 }
 
 /// One dynamic load of an entry.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct LoadRow {
     /// What is asked for, as the source says where that is known.
     pub request: String,
@@ -195,7 +206,8 @@ pub struct LoadRow {
 }
 
 /// Startup files of an entry, split twice: by owner, and by who else loads them at startup.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Startup {
     /// All of it.
     pub sizes: Sizes,
@@ -220,7 +232,8 @@ pub struct Startup {
 }
 
 /// Sizes of a number of files.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Part {
     /// Together.
     pub sizes: Sizes,
@@ -229,7 +242,8 @@ pub struct Part {
 }
 
 /// One chunk.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ChunkRow {
     /// Its name.
     pub name: String,
@@ -239,14 +253,15 @@ pub struct ChunkRow {
     pub files: Vec<String>,
     /// Together.
     pub sizes: Sizes,
-    /// Entries that load it at startup.
+    /// Entries that load it at startup; of thousands, the first ones.
     pub startup_of: Vec<String>,
-    /// Entries that can load it later.
+    /// Entries that can load it later; of thousands, the first ones.
     pub deferred_of: Vec<String>,
 }
 
 /// What a chunk without a name of its own holds.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Holds {
     /// The heaviest package or own folder.
     pub heaviest: String,
@@ -255,7 +270,8 @@ pub struct Holds {
 }
 
 /// All files of one kind.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct KindRow {
     /// The kind.
     pub kind: Kind,
@@ -264,6 +280,13 @@ pub struct KindRow {
     /// Number of files.
     pub file_count: usize,
 }
+
+/// Dynamic loads that are listed of all entries together: thousands of pages may each reach thousands.
+const MOST_LOADS: usize = 200_000;
+/// Those that are listed of each entry, however many entries there are.
+const LEAST_LOADS: usize = 20;
+/// Names of entries that are listed of all chunks together, of each at least a hundred.
+const MOST_NAMES: usize = 1_000_000;
 
 /// Surveys a build.
 #[must_use]
@@ -276,7 +299,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
             startup_count[file.at()] += 1;
             placed[file.at()] = true;
         }
-        for &file in &reach.deferred {
+        for file in reach.deferred.iter() {
             placed[file.at()] = true;
         }
     }
@@ -285,7 +308,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     for (placed, file) in placed.iter_mut().zip(&record.files) {
         *placed |= pages.contains(&file.path);
     }
-    let requests = requests(record);
+    let opened = Opened::new(record);
     let all = |file: &FileId| startup_count[file.at()] == 1;
     let carried = waste::carried(lens);
     let entries = record.entries.iter().zip(&lens.reach).enumerate();
@@ -296,15 +319,15 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         pages: entry.pages.clone(),
         found_by: entry.origin,
         startup: startup(lens, &reach.startup, &all),
-        at_once: of_files(lens, &[&reach.startup[..], &reach.at_once].concat()),
-        deferred: deferred(lens, reach, &requests),
+        at_once: of_files(lens, reach.startup.iter().copied().chain(reach.at_once.iter())),
+        deferred: deferred(lens, reach, &opened),
         carried: carried.get(&at).map(|cells| lens.amount(cells).sizes()),
     });
     let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
     let kinds = Kind::ALL.into_iter().filter_map(|kind| {
         let files: Vec<FileId> =
             every.iter().copied().filter(|&file| record.file(file).kind == kind).collect();
-        let Part { sizes, file_count } = of_files(lens, &files);
+        let Part { sizes, file_count } = of_files(lens, files.iter().copied());
         (file_count > 0).then_some(KindRow { kind, sizes, file_count })
     });
     let unplaced = every.iter().filter(|file| !placed[file.at()]);
@@ -315,7 +338,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         elsewhere: elsewhere(lens),
         chunks: chunks(lens),
         kinds: kinds.collect(),
-        totals: of_files(lens, &every),
+        totals: of_files(lens, every.iter().copied()),
         set_aside: record.set_aside.iter().map(ApartRow::of).collect(),
         aside: record.aside.clone(),
         unplaced: unplaced.map(|&file| record.file(file).path.clone()).collect(),
@@ -356,13 +379,13 @@ fn visits(lens: &Lens<'_>) -> Vec<VisitRow> {
     let row = |visit: &Visit| {
         let startup = &lens.reach[visit.entry].startup;
         let all: Vec<FileId> = startup.iter().chain(&visit.adds).copied().collect();
-        let Part { sizes, file_count } = of_files(lens, &all);
+        let Part { sizes, file_count } = of_files(lens, all.iter().copied());
         let others =
             opened().filter(|other| other.entry == visit.entry && other.route != visit.route);
         let after = others.map(|first| {
             let mut rest = visit.adds.clone();
             rest.retain(|file| !first.adds.contains(file));
-            let Part { sizes, file_count } = of_files(lens, &rest);
+            let Part { sizes, file_count } = of_files(lens, rest.iter().copied());
             AfterRow { route: first.route.clone(), sizes, file_count }
         });
         VisitRow {
@@ -370,7 +393,7 @@ fn visits(lens: &Lens<'_>) -> Vec<VisitRow> {
             entry: lens.record.entries[visit.entry].name.clone(),
             sizes,
             file_count,
-            adds: of_files(lens, &visit.adds),
+            adds: of_files(lens, visit.adds.iter().copied()),
             after: after.collect(),
         }
     };
@@ -391,35 +414,62 @@ fn build(record: &Record) -> Build {
     }
 }
 
-fn of_files(lens: &Lens<'_>, files: &[FileId]) -> Part {
-    let sizes = lens.amount(&lens.files(files.iter().copied())).sizes();
-    Part { sizes, file_count: files.len() }
+fn of_files(lens: &Lens<'_>, files: impl IntoIterator<Item = FileId>) -> Part {
+    let mut file_count = 0;
+    let counted = files.into_iter().inspect(|_| file_count += 1);
+    let sizes = lens.weight(counted).sizes();
+    Part { sizes, file_count }
 }
 
-fn deferred(lens: &Lens<'_>, reach: &Reach, requests: &Requests<'_>) -> Deferred {
+/// What each dynamic load of a record opens, with all that this statically needs.
+struct Opened<'r> {
+    files: Vec<Vec<FileId>>,
+    requests: Requests<'r>,
+    /// Loads of an entry that are listed.
+    most: usize,
+}
+
+impl<'r> Opened<'r> {
+    fn new(record: &'r Record) -> Self {
+        let files = record.dynamic_loads.iter().map(|load| record.closure(&load.files));
+        let most = (MOST_LOADS / record.entries.len().max(1)).max(LEAST_LOADS);
+        Self { files: files.collect(), requests: requests(record), most }
+    }
+}
+
+fn deferred(lens: &Lens<'_>, reach: &Reach, opened: &Opened<'_>) -> Deferred {
     let record = lens.record;
-    let Part { sizes, file_count } = of_files(lens, &reach.deferred);
-    let startup: HashSet<FileId> = reach.startup.iter().copied().collect();
-    let at_once: HashSet<FileId> = reach.at_once.iter().copied().collect();
-    // Several calls may ask for the same.
+    let Part { sizes, file_count } = of_files(lens, reach.deferred.iter());
+    let when = |at: usize| {
+        let mut added = opened.files[at].iter().filter(|file| !reach.startup.contains(file));
+        let comes = added.all(|file| reach.at_once.contains(file));
+        if comes { record.dynamic_loads[at].when } else { When::Later }
+    };
+    let mut listed: Vec<usize> = reach.loads.iter().collect();
+    // Of very many, those that count most are looked at; several calls may ask for the same.
+    if listed.len() > 2 * opened.most {
+        listed.sort_by_cached_key(|&at| {
+            let added = opened.files[at].iter().filter(|file| !reach.startup.contains(file));
+            (when(at), std::cmp::Reverse(lens.weight(added.copied()).emitted), at)
+        });
+        listed.truncate(2 * opened.most);
+    }
     let mut loads: BTreeMap<Vec<FileId>, LoadRow> = BTreeMap::new();
-    for &at in &reach.loads {
+    for &at in &listed {
         let load = &record.dynamic_loads[at];
-        let mut added = record.closure(&load.files);
-        added.retain(|file| !startup.contains(file));
-        let comes = added.iter().all(|file| at_once.contains(file));
-        let when = if comes { load.when } else { When::Later };
-        let known = loads.get_mut(&added);
-        if let Some(known) = known {
+        let mut added = opened.files[at].clone();
+        added.retain(|file| !reach.startup.contains(file));
+        let when = when(at);
+        if let Some(known) = loads.get_mut(&added) {
             known.when = known.when.min(when);
         } else if !added.is_empty() {
             let kin = record.kin_of_files(added.iter().copied());
             let row = LoadRow {
-                request: request(lens, load, requests),
+                request: request(lens, load, &opened.requests),
                 route: load.routes.first().cloned(),
                 by: load.module.map(|module| record.module(module).path.clone()),
                 when,
-                sizes: of_files(lens, &added).sizes,
+                sizes: of_files(lens, added.iter().copied()).sizes,
                 files: added.iter().map(|&file| record.file(file).path.clone()).collect(),
                 mostly: kin.first().map(|kin| (*kin).to_owned()),
                 others: kin.len().saturating_sub(1),
@@ -432,7 +482,9 @@ fn deferred(lens: &Lens<'_>, reach: &Reach, requests: &Requests<'_>) -> Deferred
         let size = |row: &LoadRow| std::cmp::Reverse(row.sizes.emitted);
         (a.when, size(a), &a.request).cmp(&(b.when, size(b), &b.request))
     });
-    Deferred { sizes, file_count, loads }
+    let unlisted = reach.loads.len() - listed.len();
+    loads.truncate(if unlisted == 0 { usize::MAX } else { opened.most });
+    Deferred { sizes, file_count, loads, unlisted }
 }
 
 /// What modules ask others for on demand.
@@ -481,30 +533,32 @@ fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> 
         glue: split[2],
         assets: split[3],
         unattributed: split[4],
-        exclusive: of_files(lens, &exclusive).sizes,
-        shared: of_files(lens, &shared).sizes,
+        exclusive: of_files(lens, exclusive).sizes,
+        shared: of_files(lens, shared).sizes,
     }
 }
 
 fn chunks(lens: &Lens<'_>) -> Vec<ChunkRow> {
     let record = lens.record;
     let entries = || record.entries.iter().zip(&lens.reach);
+    let most = (MOST_NAMES / record.chunks.len().max(1)).max(100);
     let mut rows: Vec<ChunkRow> = record
         .chunks
         .iter()
         .map(|chunk| {
             let files: Vec<FileId> = chunk.files().collect();
             let lead = files.first();
-            let is_in = |list: &[FileId]| lead.is_some_and(|lead| list.contains(lead));
-            let startup_of = entries().filter(|(_, reach)| is_in(&reach.startup));
-            let deferred_of = entries().filter(|(_, reach)| is_in(&reach.deferred));
+            let named = |is_in: &dyn Fn(&Reach, &FileId) -> bool| -> Vec<String> {
+                let loaders = entries().filter(|(_, reach)| lead.is_some_and(|l| is_in(reach, l)));
+                loaders.map(|(entry, _)| entry.name.clone()).take(most).collect()
+            };
             ChunkRow {
                 name: chunk.name.clone(),
                 holds: holds(record, chunk),
                 files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
-                sizes: of_files(lens, &files).sizes,
-                startup_of: startup_of.map(|(entry, _)| entry.name.clone()).collect(),
-                deferred_of: deferred_of.map(|(entry, _)| entry.name.clone()).collect(),
+                sizes: of_files(lens, files.iter().copied()).sizes,
+                startup_of: named(&|reach, file| reach.startup.contains(file)),
+                deferred_of: named(&|reach, file| reach.deferred.contains(file)),
             }
         })
         .collect();

@@ -29,7 +29,7 @@ pub fn visits(record: &Record, reach: &[Reach]) -> Vec<Visit> {
         record.entries.iter().flat_map(|entry| &entry.routes).map(String::as_str).collect();
     for (at, (entry, reach)) in record.entries.iter().zip(reach).enumerate() {
         let mut loads: BTreeMap<&str, Vec<FileId>> = BTreeMap::new();
-        for &load in &reach.loads {
+        for load in reach.loads.iter() {
             let load = &record.dynamic_loads[load];
             let is_here = |route: &&String| {
                 !has_entry.contains(route.as_str()) || entry.routes.contains(route)

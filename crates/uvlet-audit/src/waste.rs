@@ -23,7 +23,6 @@ use std::{
 };
 
 use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     CellId, Costs, FileId, LoadKind, ModuleId, Owner, Record, Texts,
@@ -46,7 +45,8 @@ use crate::{
 pub(crate) use wrappers::wrappers;
 
 /// What is found.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Kind {
     /// One module in several scripts or styles.
@@ -205,7 +205,8 @@ struct Found {
 }
 
 /// How sure a saving is.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Bound {
     /// These bytes, neither more nor fewer.
@@ -227,7 +228,8 @@ impl Bound {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Waste {
     /// What could go at startup of each entry, all findings together, the most first.
     pub at_startup: Vec<EntryShare>,
@@ -240,7 +242,8 @@ pub struct Waste {
 }
 
 /// One finding.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Finding {
     /// Its kind with eight digits that last from build to build.
     pub id: String,
@@ -281,7 +284,8 @@ pub struct Finding {
 }
 
 /// What a finding stands on: a declaration, or a use of a name.
-#[derive(Clone, Debug, Default, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Default, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Part {
     /// Its name in the source.
     pub name: String,
@@ -300,7 +304,8 @@ pub struct Part {
 }
 
 /// For how long a finding is accepted, and why.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Accepted {
     /// The last day, in UTC.
     pub until: String,
@@ -309,7 +314,8 @@ pub struct Accepted {
 }
 
 /// What an entry would start without.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryShare {
     /// The entry.
     pub entry: String,
@@ -318,7 +324,8 @@ pub struct EntryShare {
 }
 
 /// A stretch of an emitted file.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Span {
     /// The file.
     pub file: String,
@@ -382,7 +389,10 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
             all_found.push((kind, found, by_entry));
         }
     }
-    let spans = all_found.iter().map(|(_, found, _)| &found.spans);
+    // Stretches of an entry may end elsewhere than those of the whole.
+    let spans = all_found.iter().flat_map(|(_, found, by_entry)| {
+        by_entry.values().map(|stock| &stock.spans).chain([&found.spans])
+    });
     let prices = Prices::new(record, aids.costs, spans);
     let mut findings = Vec::new();
     let mut union: BTreeMap<usize, Stock> = BTreeMap::new();

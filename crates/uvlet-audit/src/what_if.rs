@@ -15,7 +15,6 @@ mod touch;
 
 use std::collections::BTreeSet;
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
@@ -132,7 +131,8 @@ fn quoted(text: &str) -> String {
 }
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct WhatIf {
     /// The steps as they are typed.
     pub steps: Vec<String>,
@@ -154,7 +154,8 @@ pub struct WhatIf {
 }
 
 /// An entry, as it is and as it would be.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct EntryRow {
     /// Its name.
     pub name: String,
@@ -167,7 +168,8 @@ pub struct EntryRow {
 }
 
 /// A visit after others.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct VisitRow {
     /// The entry that is visited.
     pub entry: String,
@@ -178,7 +180,8 @@ pub struct VisitRow {
 }
 
 /// What an entry loads.
-#[derive(Clone, Debug, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Loads {
     /// Before its own code can run.
     pub startup: Part,
@@ -187,7 +190,8 @@ pub struct Loads {
 }
 
 /// Some files.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Part {
     /// Their sizes.
     pub sizes: Sizes,
@@ -196,7 +200,8 @@ pub struct Part {
 }
 
 /// A module that is elsewhere then.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Moved {
     /// Its path.
     pub module: String,
@@ -209,7 +214,8 @@ pub struct Moved {
 }
 
 /// Something that the prediction does not know.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Doubt {
     /// A stable word.
     pub code: &'static str,
@@ -312,7 +318,7 @@ impl<'h> Half<'h> {
     fn loads(&self, reach: &Reach, codings: &[Coding]) -> Loads {
         Loads {
             startup: self.part(reach.startup.iter().copied(), codings),
-            deferred: self.part(reach.deferred.iter().copied(), codings),
+            deferred: self.part(reach.deferred.iter(), codings),
         }
     }
 }

@@ -9,7 +9,6 @@ pub mod subject;
 
 use std::collections::{BTreeMap, BTreeSet, HashSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{Edge, EdgeBasis, EdgeKind, FileId, ModuleId, Owner, Record, sizes::Sizes};
 
@@ -18,7 +17,8 @@ pub use network::Network;
 use subject::{Subject, SubjectKind};
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Why {
     /// What was asked about.
     pub subject: String,
@@ -45,7 +45,8 @@ pub struct Why {
 }
 
 /// A chain of modules from an entry to the subject.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Chain {
     /// The entry.
     pub entry: String,
@@ -56,7 +57,8 @@ pub struct Chain {
 }
 
 /// When an entry fetches it.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Moment {
     /// Before its own code can run.
@@ -66,7 +68,8 @@ pub enum Moment {
 }
 
 /// A module on the way.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Step {
     /// Its path.
     pub module: String,
@@ -79,7 +82,8 @@ pub struct Step {
 }
 
 /// A module that asks for the subject.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Importer {
     /// Its path.
     pub module: String,
@@ -92,7 +96,8 @@ pub struct Importer {
 }
 
 /// What leaves with the subject, itself among it.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Leaving {
     /// Its bytes.
     pub sizes: Sizes,
@@ -103,7 +108,8 @@ pub struct Leaving {
 }
 
 /// What leaves an entry's startup.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct LeavingAtStartup {
     /// The entry.
     pub entry: String,
@@ -114,7 +120,8 @@ pub struct LeavingAtStartup {
 }
 
 /// What the subject asks for and others do too.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Staying {
     /// A package, or a folder of own code.
     pub name: String,
@@ -125,7 +132,8 @@ pub struct Staying {
 }
 
 /// A file that holds some of the subject.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Place {
     /// Its path.
     pub file: String,
@@ -138,7 +146,8 @@ pub struct Place {
 }
 
 /// How edges are known.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Edges {
     /// The weakest way in which one is known; none where there are none.
     pub basis: Option<EdgeBasis>,
@@ -261,13 +270,12 @@ fn chains(
     let ways = network.toward(&subject.modules);
     let mut chains = Vec::new();
     for (entry, reach) in record.entries.iter().zip(&lens.reach) {
-        let holds = |files: &[FileId]| {
-            let mut cells = subject.cells.iter().map(|id| record.cells[id.at()].file);
-            cells.any(|file| files.contains(&file))
+        let holds = |is_in: &dyn Fn(&FileId) -> bool| {
+            subject.cells.iter().any(|id| is_in(&record.cells[id.at()].file))
         };
-        let when = if holds(&reach.startup) {
+        let when = if holds(&|file| reach.startup.contains(file)) {
             Moment::Startup
-        } else if holds(&reach.deferred) {
+        } else if holds(&|file| reach.deferred.contains(file)) {
             Moment::Deferred
         } else if subject.cells.iter().next().is_none() {
             // What has no bytes is where those are that ask for it.

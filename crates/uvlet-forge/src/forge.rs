@@ -1,10 +1,11 @@
 //! Comments and statuses, as each family of forges spells them.
 
-use serde_json::{Value, json};
+use serde::{Deserialize, de::IgnoredAny};
+use serde_json::json;
 use ureq::http::Method;
 
 use crate::{
-    http::{Http, PostError, again},
+    http::{Http, PostError},
     place::Forge,
 };
 
@@ -60,7 +61,7 @@ pub struct Status<'t> {
 /// # Errors
 /// Why it could not be posted.
 pub fn comment(http: &Http, change: u64, comment: Comment<'_>) -> Result<Posted, PostError> {
-    again(|| {
+    http.again(|| {
         let project = project(http);
         let all = match http.place().forge {
             Forge::GitLab => format!("{project}/merge_requests/{change}/notes"),
@@ -68,14 +69,16 @@ pub fn comment(http: &Http, change: u64, comment: Comment<'_>) -> Result<Posted,
         };
         let body = json!({"body": comment.text});
         let Some((id, text)) = earlier(http, &all, comment.mark)? else {
-            http.ask(&Method::POST, &all, Some(&body))?;
+            http.ask::<IgnoredAny>(&Method::POST, &all, Some(&body))?;
             return Ok(Posted::Created);
         };
         if text == comment.text {
             return Ok(Posted::Unchanged);
         }
         match http.place().forge {
-            Forge::GitLab => http.ask(&Method::PUT, &format!("{all}/{id}"), Some(&body))?,
+            Forge::GitLab => {
+                http.ask::<IgnoredAny>(&Method::PUT, &format!("{all}/{id}"), Some(&body))?
+            }
             Forge::GitHub | Forge::Gitea => {
                 let one = format!("{project}/issues/comments/{id}");
                 http.ask(&Method::PATCH, &one, Some(&body))?
@@ -85,23 +88,29 @@ pub fn comment(http: &Http, change: u64, comment: Comment<'_>) -> Result<Posted,
     })
 }
 
+/// A comment as a forge lists it; what else it says is not kept.
+#[derive(Deserialize, PartialEq, Eq)]
+struct Listed {
+    id: u64,
+    body: Option<String>,
+}
+
 /// The comment that begins with a mark, by its number.
 fn earlier(http: &Http, all: &str, mark: &str) -> Result<Option<(u64, String)>, PostError> {
-    let mut before = Value::Null;
+    let mut before = Vec::new();
     for page in 1..=PAGES {
-        let list = http.ask(&Method::GET, &format!("{all}?per_page={PAGE}&page={page}"), None)?;
-        let comments = list.as_array().map(Vec::as_slice).unwrap_or_default();
-        for comment in comments {
-            let text = comment["body"].as_str().unwrap_or_default();
-            if let Some(id) = comment["id"].as_u64().filter(|_| text.lines().next() == Some(mark)) {
-                return Ok(Some((id, text.to_owned())));
-            }
+        let path = format!("{all}?per_page={PAGE}&page={page}");
+        let comments: Vec<Listed> = http.ask(&Method::GET, &path, None)?;
+        let is_marked =
+            |one: &&Listed| one.body.as_deref().and_then(|text| text.lines().next()) == Some(mark);
+        if let Some(one) = comments.iter().find(is_marked) {
+            return Ok(Some((one.id, one.body.clone().unwrap_or_default())));
         }
         // Where pages are not known, each is the first.
-        if comments.len() < PAGE || list == before {
+        if comments.len() < PAGE || comments == before {
             break;
         }
-        before = list;
+        before = comments;
     }
     Ok(None)
 }
@@ -133,7 +142,7 @@ pub fn status(http: &Http, commit: &str, status: Status<'_>) -> Result<(), PostE
             (format!("{}/statuses/{commit}", project(http)), body)
         }
     };
-    again(|| http.ask(&Method::POST, &path, Some(&body))).map(drop)
+    http.again(|| http.ask::<IgnoredAny>(&Method::POST, &path, Some(&body))).map(drop)
 }
 
 fn project(http: &Http) -> String {

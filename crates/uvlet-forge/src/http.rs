@@ -1,10 +1,14 @@
 //! Requests with a token: to one host, with an end to waiting, trying again and following.
 
-use std::{thread, time::Duration};
+use std::{
+    thread,
+    time::{Duration, Instant},
+};
 
+use serde::de::DeserializeOwned;
 use serde_json::Value;
 use ureq::{
-    Agent,
+    Agent, AsSendBody,
     http::{Method, Request, Response, Uri},
 };
 
@@ -18,6 +22,8 @@ const TRIES: u32 = 3;
 const LONGEST_WAIT: Duration = Duration::from_secs(20);
 /// The largest answer that is read.
 const LARGEST: u64 = 32 << 20;
+/// The largest refusal.
+const LARGEST_REFUSAL: u64 = 64 << 10;
 /// Characters of what a forge says that are repeated.
 const REPEATED: usize = 200;
 
@@ -87,36 +93,17 @@ impl PostError {
     }
 }
 
-/// Does something again while that may help, a few times.
-///
-/// # Errors
-/// What the last try met.
-pub(crate) fn again<T>(
-    mut something: impl FnMut() -> Result<T, PostError>,
-) -> Result<T, PostError> {
-    let mut tries = 1;
-    loop {
-        match something() {
-            Err(error) if tries < TRIES => match error.wait() {
-                Some(wait) => thread::sleep(wait),
-                None => return Err(error),
-            },
-            ended => return ended,
-        }
-        tries += 1;
-    }
-}
-
 /// One host that is spoken to.
 #[derive(Debug)]
 pub struct Http {
     agent: Agent,
     place: Place,
     host: String,
+    end: Instant,
 }
 
 impl Http {
-    /// Makes ready to speak to a forge; every request ends after `timeout`.
+    /// Makes ready to speak to a forge; all requests together end after `timeout`.
     ///
     /// # Errors
     /// When the address of its interface is none.
@@ -125,13 +112,33 @@ impl Http {
         let host = uri.as_ref().filter(|uri| uri.scheme().is_some()).and_then(Uri::authority);
         let host = host.ok_or_else(|| PostError::Address(place.api.clone()))?.to_string();
         let config = Agent::config_builder()
-            .timeout_global(Some(timeout))
             .http_status_as_error(false)
             // Elsewhere gets no token.
             .max_redirects(0)
             .user_agent(concat!("uvlet/", env!("CARGO_PKG_VERSION")))
             .build();
-        Ok(Self { agent: config.into(), place, host })
+        Ok(Self { agent: config.into(), place, host, end: Instant::now() + timeout })
+    }
+
+    /// Does something again while that may help and there is time for it, a few times.
+    ///
+    /// # Errors
+    /// What the last try met.
+    pub(crate) fn again<T>(
+        &self,
+        mut something: impl FnMut() -> Result<T, PostError>,
+    ) -> Result<T, PostError> {
+        let mut tries = 1;
+        loop {
+            match something() {
+                Err(error) if tries < TRIES => match error.wait() {
+                    Some(wait) if Instant::now() + wait < self.end => thread::sleep(wait),
+                    _ => return Err(error),
+                },
+                ended => return ended,
+            }
+            tries += 1;
+        }
     }
 
     /// Where it speaks to.
@@ -141,12 +148,12 @@ impl Http {
     }
 
     /// Asks, and gives the answer's JSON.
-    pub(crate) fn ask(
+    pub(crate) fn ask<T: DeserializeOwned>(
         &self,
         method: &Method,
         path: &str,
         body: Option<&Value>,
-    ) -> Result<Value, PostError> {
+    ) -> Result<T, PostError> {
         let mut address = format!("{}{path}", self.place.api);
         for _ in 0..=REDIRECTS {
             let mut answer = self.send(method, &address, body)?;
@@ -192,6 +199,11 @@ impl Http {
             Forge::GitLab => ("private-token", self.place.token.clone()),
             Forge::Gitea => ("authorization", format!("token {}", self.place.token)),
         };
+        let left = self.end.saturating_duration_since(Instant::now());
+        if left.is_zero() {
+            let message = "the time for all requests is over".to_owned();
+            return Err(PostError::Unreachable { host: self.host.clone(), message });
+        }
         let request = Request::builder()
             .method(method)
             .uri(address)
@@ -201,8 +213,8 @@ impl Http {
         let text = body.map(Value::to_string).unwrap_or_default();
         let address = || PostError::Address(self.clean(address));
         let sent = match body {
-            Some(_) => self.agent.run(request.body(text).map_err(|_| address())?),
-            None => self.agent.run(request.body(()).map_err(|_| address())?),
+            Some(_) => self.run(request.body(text).map_err(|_| address())?, left),
+            None => self.run(request.body(()).map_err(|_| address())?, left),
         };
         sent.map_err(|error| {
             let message = self.clean(&error.to_string());
@@ -210,8 +222,17 @@ impl Http {
         })
     }
 
+    fn run(
+        &self,
+        request: Request<impl AsSendBody>,
+        left: Duration,
+    ) -> Result<Response<ureq::Body>, ureq::Error> {
+        let request = self.agent.configure_request(request).timeout_global(Some(left)).build();
+        self.agent.run(request)
+    }
+
     fn refused(&self, status: u16, answer: &mut Response<ureq::Body>) -> PostError {
-        let text = answer.body_mut().with_config().limit(LARGEST).read_to_string();
+        let text = answer.body_mut().with_config().limit(LARGEST_REFUSAL).read_to_string();
         let text = text.unwrap_or_default();
         let json: Value = serde_json::from_str(&text).unwrap_or_default();
         let said = ["message", "error"].into_iter().find_map(|key| json[key].as_str());

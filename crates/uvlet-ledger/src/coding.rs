@@ -12,7 +12,6 @@ use std::{
 
 use brotli::enc::BrotliEncoderParams;
 use flate2::{Compression, write::GzEncoder};
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{
@@ -22,9 +21,8 @@ use crate::{
 };
 
 /// An HTTP content coding that this program measures.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Coding {
     /// RFC 1952.
@@ -165,7 +163,8 @@ pub trait Sizer: Sync {
 }
 
 /// The encoder behind a coded size, as it is named in every output.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Encoder {
     /// Library and version.
     pub name: String,

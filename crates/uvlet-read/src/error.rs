@@ -2,7 +2,7 @@
 
 use std::{io, path::PathBuf};
 
-use uvlet_record::{Flaw, SavedError, Target, glob::TooLong, sizes::Coding};
+use uvlet_record::{Flaw, SavedError, Target, sizes::Coding};
 
 use crate::descriptions::DescriptionError;
 
@@ -67,14 +67,6 @@ pub enum ReadError {
         path: PathBuf,
         /// The target.
         target: Target,
-    },
-    /// A glob over package names.
-    #[error("own package `{glob}`: {source}")]
-    Glob {
-        /// The glob.
-        glob: String,
-        /// What is wrong with it.
-        source: TooLong,
     },
     /// The record breaks its own rules: a fault of this program.
     #[error("{}: the accounts do not add up ({flaw})", path.display())]

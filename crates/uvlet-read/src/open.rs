@@ -30,7 +30,7 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
         return open_saved(path, options);
     }
     std::fs::read_dir(path).map_err(io_error)?;
-    let own = globs(&options.own)?;
+    let own = globs(&options.own);
     if path.canonicalize().is_ok_and(|full| full.iter().any(|part| part == "node_modules")) {
         return Err(ReadError::Installed(path.to_owned()));
     }
@@ -73,7 +73,7 @@ fn open_saved(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>)
     if let Some(target) = options.target.filter(|&target| target != record.target) {
         return Err(ReadError::NoTarget { path: path.to_owned(), target });
     }
-    declare_own(&mut record, &globs(&options.own)?);
+    declare_own(&mut record, &globs(&options.own));
     record.notices.extend(unused(options));
     record.notices.sort();
     record.label = options.label.clone().unwrap_or(record.label);
@@ -113,11 +113,8 @@ fn beside(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), Re
     }
 }
 
-fn globs(texts: &[String]) -> Result<Vec<Glob>, ReadError> {
-    let glob = |text: &String| {
-        Glob::new(text, false).map_err(|source| ReadError::Glob { glob: text.clone(), source })
-    };
-    texts.iter().map(glob).collect()
+fn globs(texts: &[String]) -> Vec<Glob> {
+    texts.iter().map(|text| Glob::new(text, false)).collect()
 }
 
 /// Packages that are declared own count so in a record, too.

@@ -2,7 +2,6 @@
 
 use std::{borrow::Cow, collections::BTreeMap};
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
@@ -16,7 +15,8 @@ use crate::{
 pub const SCHEMA: u32 = 4;
 
 /// One build, accounted for.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Record {
     /// Version of this form.
     pub schema: u32,
@@ -218,7 +218,8 @@ impl Record {
 }
 
 /// A bundler whose output is read.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the name of the bundler")]
 pub enum Bundler {
@@ -252,7 +253,8 @@ impl Bundler {
 }
 
 /// What kind of build it is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Mode {
     /// Made for visitors.
@@ -264,9 +266,8 @@ pub enum Mode {
 }
 
 /// Where a build is meant to run.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the place itself")]
 pub enum Target {
@@ -290,7 +291,8 @@ impl Target {
 }
 
 /// What stands in the folder and is not what a visitor of this target gets.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SetAside {
     /// Where it runs, if it runs anywhere.
     pub target: Option<Target>,
@@ -303,9 +305,8 @@ pub struct SetAside {
 }
 
 /// Why files that are not served do not count.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Reason {
     /// Output for another target.
@@ -332,7 +333,8 @@ impl Reason {
 }
 
 /// The framework around a build.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Framework {
     /// Its name.
     pub name: String,
@@ -341,7 +343,8 @@ pub struct Framework {
 }
 
 /// A file that is listed and counts in no total.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Aside {
     /// Path in the output folder.
     pub path: String,
@@ -352,7 +355,8 @@ pub struct Aside {
 }
 
 /// Why a file does not count.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum AsideKind {
     /// A source map.

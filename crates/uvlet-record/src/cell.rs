@@ -1,6 +1,5 @@
 //! Cells and runs: who owns how much of which file, and where.
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{FileId, ModuleId, index, sizes::Amount};
@@ -11,9 +10,8 @@ index!(
 );
 
 /// Whose bytes they are.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Owner {
     /// A module's.
@@ -27,9 +25,8 @@ pub enum Owner {
 }
 
 /// How a number came about, best first: the weakest of several parts is the greatest.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Basis {
     /// By the source map, or because the file is one owner's altogether.
@@ -56,7 +53,8 @@ impl Basis {
 }
 
 /// The unit of account: what one owner has in one file.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Cell {
     /// The file.
     pub file: FileId,
@@ -70,7 +68,8 @@ pub struct Cell {
 }
 
 /// A stretch of a file's text that belongs to one cell, in bytes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Run {
     /// First byte.
     pub start: u64,

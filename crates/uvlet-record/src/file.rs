@@ -2,7 +2,6 @@
 
 use std::ops::Range;
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{ModuleId, When, index, sizes::Coded};
@@ -17,9 +16,8 @@ index!(
 );
 
 /// What a counted file is.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Kind {
     /// JavaScript.
@@ -65,7 +63,8 @@ impl Kind {
 }
 
 /// How a file's text is put together.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Format {
     /// An ES module.
@@ -92,7 +91,8 @@ pub enum Format {
 }
 
 /// How a file's coded size is shared out.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Shares {
     /// In proportion to emitted bytes.
@@ -114,7 +114,8 @@ impl Shares {
 }
 
 /// One emitted file that counts.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct File {
     /// Path in the output folder, with forward slashes.
     pub path: String,
@@ -154,7 +155,8 @@ pub struct File {
 }
 
 /// An emitted script with the styles that belong to it: the unit a browser fetches.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Chunk {
     /// The name that outputs and selectors use; it outlives the build.
     pub name: String,
@@ -178,9 +180,8 @@ pub struct Chunk {
 }
 
 /// What the lasting name of a chunk was taken from, the best first.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum NamedBy {
     /// The entry whose own chunk it is.
@@ -203,7 +204,8 @@ impl Chunk {
 }
 
 /// Something that is asked of another host.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Elsewhere {
     /// The URL as written; what is put behind it as code runs is left out.
     pub url: String,

@@ -1,49 +1,121 @@
 //! Globs in which only `*`, `**` and `?` are special, as real paths hold `[id]`, `{a}` and `(shop)`.
+//!
+//! A name is matched by keeping the set of all places in the pattern where one may be, so that a hostile
+//! pattern costs the product of both lengths and never more.
 
-use regex::Regex;
-
-/// A compiled glob.
+/// A glob, taken apart.
 #[derive(Clone, Debug)]
-pub struct Glob(Regex);
+pub struct Glob {
+    /// What any name begins with.
+    prefix: String,
+    /// What follows it.
+    rest: Vec<Piece>,
+}
 
-/// A glob is longer than can be compiled.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
-#[error("the glob is too long")]
-pub struct TooLong;
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Piece {
+    Char(char),
+    /// One character; not `/` where slashes divide.
+    One {
+        slashes: bool,
+    },
+    /// Any number of them.
+    Many {
+        slashes: bool,
+    },
+    /// Whole folders, or none: may be passed by together with [`Piece::Folders`], which follows it.
+    Maybe,
+    /// Anything that ends with `/`.
+    Folders,
+}
 
 impl Glob {
-    /// Compiles a glob, which must match a whole name. `*` and `?` stop at `/` only where `paths`
+    /// Takes a glob apart, which must match a whole name. `*` and `?` stop at `/` only where `paths`
     /// says that slashes divide; `**` never does, and `**/` also stands for nothing.
-    ///
-    /// # Errors
-    /// When it is too long.
-    pub fn new(text: &str, paths: bool) -> Result<Self, TooLong> {
-        let (one, many) = if paths { ("[^/]", "[^/]*") } else { (".", ".*") };
-        let mut pattern = String::from("(?s)^");
-        let mut rest = text;
-        while let Some(c) = rest.chars().next() {
-            let (piece, length) = match c {
-                '*' if rest.starts_with("**/") => ("(?:.*/)?".to_owned(), 3),
-                '*' if rest.starts_with("**") => (".*".to_owned(), 2),
-                '*' => (many.to_owned(), 1),
-                '?' => (one.to_owned(), 1),
-                _ => (regex::escape(&rest[..c.len_utf8()]), c.len_utf8()),
+    #[must_use]
+    pub fn new(text: &str, paths: bool) -> Self {
+        let start = text.find(['*', '?']).unwrap_or(text.len());
+        let (prefix, mut left) = text.split_at(start);
+        let mut rest = Vec::new();
+        while let Some(c) = left.chars().next() {
+            let length = match c {
+                '*' if left.starts_with("**/") => {
+                    rest.extend([Piece::Maybe, Piece::Folders]);
+                    3
+                }
+                '*' if left.starts_with("**") => {
+                    rest.push(Piece::Many { slashes: true });
+                    2
+                }
+                '*' => {
+                    rest.push(Piece::Many { slashes: !paths });
+                    1
+                }
+                '?' => {
+                    rest.push(Piece::One { slashes: !paths });
+                    1
+                }
+                c => {
+                    rest.push(Piece::Char(c));
+                    c.len_utf8()
+                }
             };
-            pattern.push_str(&piece);
-            rest = &rest[length..];
+            left = &left[length..];
         }
-        pattern.push('$');
-        Regex::new(&pattern).map(Self).map_err(|_| TooLong)
+        rest.dedup_by(|next, last| next == last && matches!(last, Piece::Many { .. }));
+        Self { prefix: prefix.to_owned(), rest }
     }
 
-    /// Whether a name is meant.
+    /// Tells whether a name matches.
     #[must_use]
     pub fn is_match(&self, name: &str) -> bool {
-        self.0.is_match(name)
+        let Some(name) = name.strip_prefix(&self.prefix) else { return false };
+        match self.rest.as_slice() {
+            [] => return name.is_empty(),
+            [Piece::Many { slashes: true }] => return true,
+            _ => {}
+        }
+        let mut at = vec![false; self.rest.len() + 1];
+        self.enter(&mut at, 0);
+        for c in name.chars() {
+            let mut next = vec![false; self.rest.len() + 1];
+            for (place, piece) in self.rest.iter().enumerate().filter(|(place, _)| at[*place]) {
+                match *piece {
+                    Piece::Char(wanted) if wanted == c => self.enter(&mut next, place + 1),
+                    Piece::One { slashes } if slashes || c != '/' => {
+                        self.enter(&mut next, place + 1);
+                    }
+                    Piece::Many { slashes } if slashes || c != '/' => self.enter(&mut next, place),
+                    Piece::Folders => {
+                        next[place] = true;
+                        if c == '/' {
+                            self.enter(&mut next, place + 1);
+                        }
+                    }
+                    _ => {}
+                }
+            }
+            at = next;
+        }
+        at[self.rest.len()]
+    }
+
+    /// Adds a place, and those beyond pieces that may match nothing.
+    fn enter(&self, at: &mut [bool], mut place: usize) {
+        while !std::mem::replace(&mut at[place], true) {
+            match self.rest.get(place) {
+                Some(Piece::Many { .. }) => place += 1,
+                Some(Piece::Maybe) => {
+                    at[place + 1] = true;
+                    place += 2;
+                }
+                _ => break,
+            }
+        }
     }
 }
 
-/// Whether a text is a pattern rather than a plain name.
+/// Tells whether a text is a pattern rather than a plain name.
 #[must_use]
 pub fn is_pattern(text: &str) -> bool {
     text.contains(['*', '?'])
@@ -66,12 +138,17 @@ mod tests {
     #[case("{a,b}", "a", false, false)]
     #[case("a.c", "abc", false, false)]
     #[case("a?c!", "abc!", false, true)]
+    #[case("a/**/*/b", "a/x/b", true, true)]
+    #[case("a/**/*/b", "a/b", true, false)]
+    #[case("**/**/a*a", "b/aa", true, true)]
+    #[case("***", "a/b", true, true)]
+    #[case("", "a", true, false)]
     fn only_stars_and_question_marks_are_special(
         #[case] glob: &str,
         #[case] name: &str,
         #[case] paths: bool,
         #[case] matches: bool,
     ) {
-        assert_eq!(super::Glob::new(glob, paths).unwrap().is_match(name), matches, "{glob} {name}");
+        assert_eq!(super::Glob::new(glob, paths).is_match(name), matches, "{glob} {name}");
     }
 }

@@ -1,6 +1,5 @@
 //! Modules, packages, entries, and what opens what.
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use crate::{FileId, index};
@@ -19,7 +18,8 @@ index!(
 );
 
 /// One source file, or virtual module, as the bundler saw it.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Module {
     /// Normalised path; see [`path`](crate::path).
     pub path: String,
@@ -75,9 +75,8 @@ fn is_false(flag: &bool) -> bool {
 }
 
 /// In which kind of module a source is written.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum ModuleFormat {
     /// With `import` and `export`.
@@ -91,7 +90,8 @@ pub enum ModuleFormat {
 }
 
 /// A plugin's view on a module, such as `?commonjs-exports`: a module of its own to the bundler.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Facet {
     /// The name, as the bundler writes it.
     pub name: String,
@@ -101,7 +101,8 @@ pub struct Facet {
 }
 
 /// Which exports of a module the program uses.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Used {
     /// All of them, or it cannot be told which.
@@ -113,7 +114,8 @@ pub enum Used {
 }
 
 /// One module asks for another.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Edge {
     /// Who asks.
     pub from: ModuleId,
@@ -131,9 +133,8 @@ pub struct Edge {
 }
 
 /// How an edge is known, the best first.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum EdgeBasis {
     /// The bundler says so.
@@ -147,7 +148,8 @@ pub enum EdgeBasis {
 
 /// Something that a module asks for and that could not be told: a request past modules that left no
 /// byte, or for something that is not in the build.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct UnresolvedRequest {
     /// Who asks.
     pub from: ModuleId,
@@ -158,9 +160,8 @@ pub struct UnresolvedRequest {
 }
 
 /// How a module asks for another.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum EdgeKind {
     /// `import` of a module.
@@ -188,7 +189,8 @@ impl EdgeKind {
 }
 
 /// An installed package.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Package {
     /// Its npm name, with the scope.
     pub name: String,
@@ -204,7 +206,8 @@ pub struct Package {
 }
 
 /// What a package declares of its modules (`sideEffects` of `package.json`).
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum SideEffects {
     /// Nothing, so that every module may do something.
@@ -216,7 +219,8 @@ pub enum SideEffects {
 }
 
 /// How an entry was found.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Origin {
     /// The bundler names it.
@@ -234,7 +238,8 @@ pub enum Origin {
 }
 
 /// What a page starts from.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Entry {
     /// Name; globs match it and the aliases.
     pub name: String,
@@ -262,7 +267,8 @@ pub struct Entry {
 
 /// A dynamic load that cannot be followed: what it asks for is put together as the code runs, or is
 /// not in the folder.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Unresolved {
     /// The file that holds the call.
     pub file: FileId,
@@ -273,9 +279,8 @@ pub struct Unresolved {
 }
 
 /// When code asks for a dynamic load.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum When {
     /// As its module is evaluated: at top level, or in a function that is called from there.
@@ -296,9 +301,8 @@ impl When {
 }
 
 /// How a dynamic load is asked for.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum LoadKind {
     /// `import()`, and what stands for it in older formats.
@@ -308,7 +312,8 @@ pub enum LoadKind {
 }
 
 /// What an `import()` or a worker opens: files that arrive only when that call runs.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct DynamicLoad {
     /// The file that holds the call.
     pub file: FileId,

@@ -1,13 +1,13 @@
 //! What a reader of the numbers should know besides, as data: whoever shows it finds the words.
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use strum::IntoStaticStr;
 
 use crate::{Target, sizes::Measure};
 
 /// Something that a reader should know; it never changes an exit status.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Notice {
     /// What it is.
     #[serde(flatten)]
@@ -32,9 +32,8 @@ impl Notice {
 }
 
 /// What there is to know; the name of each is its stable code.
-#[derive(
-    Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, IntoStaticStr,
-)]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, IntoStaticStr)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(tag = "code", rename_all = "kebab-case")]
 #[strum(serialize_all = "kebab-case")]
 pub enum Remark {
@@ -201,9 +200,8 @@ impl Remark {
 }
 
 /// A name of a chunk that does not last.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum OtherName {
     /// The bundler's name for it.
@@ -215,9 +213,8 @@ pub enum OtherName {
 }
 
 /// A setting of a read.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum Setting {
     /// What the bundler says of the build.
@@ -231,9 +228,8 @@ pub enum Setting {
 }
 
 /// What a description of a build may leave out.
-#[derive(
-    Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema,
-)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Lack {
     /// The emitted files.

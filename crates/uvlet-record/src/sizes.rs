@@ -1,8 +1,7 @@
 //! Measures and amounts: bytes as they stand, bits on the wire.
 
-use std::{borrow::Cow, fmt, ops::AddAssign, str::FromStr};
+use std::{fmt, ops::AddAssign, str::FromStr};
 
-use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::{Deserialize, Deserializer, Serialize, Serializer, de::Error};
 pub use uvlet_ledger::coding::{Coding, UnknownCoding};
 
@@ -57,13 +56,14 @@ impl<'de> Deserialize<'de> for Measure {
     }
 }
 
-impl JsonSchema for Measure {
-    fn schema_name() -> Cow<'static, str> {
+#[cfg(feature = "schema")]
+impl schemars::JsonSchema for Measure {
+    fn schema_name() -> std::borrow::Cow<'static, str> {
         "Measure".into()
     }
 
-    fn json_schema(_: &mut SchemaGenerator) -> Schema {
-        json_schema!({ "type": "string", "enum": Self::ALL.map(Self::name) })
+    fn json_schema(_: &mut schemars::SchemaGenerator) -> schemars::Schema {
+        schemars::json_schema!({ "type": "string", "enum": Self::ALL.map(Self::name) })
     }
 }
 
@@ -90,7 +90,8 @@ impl FromStr for Measure {
 }
 
 /// One value per coding; a coding that was not taken has none.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Coded<T> {
     /// Under gzip.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -137,7 +138,8 @@ impl<T> Coded<T> {
 }
 
 /// An exact amount: emitted bytes, and bits per coding that was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Amount {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,
@@ -193,7 +195,8 @@ impl AddAssign for Amount {
 }
 
 /// Whole bytes in every measure that was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Sizes {
     /// Bytes as they stand in the output folder.
     pub emitted: u64,

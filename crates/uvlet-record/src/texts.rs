@@ -3,7 +3,6 @@
 
 use std::borrow::Cow;
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use uvlet_ledger::{
     charges::Charges,
@@ -75,7 +74,8 @@ pub trait Costs: Sync {
 }
 
 /// Texts that a record was saved with.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SavedTexts {
     /// Per file: the emitted text of scripts, styles and pages.
     pub emitted: Vec<Option<String>>,
@@ -87,14 +87,16 @@ pub struct SavedTexts {
 }
 
 /// A source map, with modules in the place of sources.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SavedMap {
     /// Its parts, in the order of the emitted text.
     pub sections: Vec<SavedSection>,
 }
 
 /// A part of a map.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SavedSection {
     /// Emitted line that it begins on, from 0.
     pub line: u32,

@@ -5,16 +5,24 @@
 //! in a row of a router's table. That a use stands in some function is no evidence, as most functions run
 //! at once; every use that is not shown to wait is taken to be needed.
 
-mod finder;
+mod barriers;
+mod events;
+mod startup;
+mod states;
+mod tree;
 
-use std::{collections::HashMap, ops::Range};
+use std::ops::Range;
 
-use oxc_ast::ast::Statement;
-use oxc_semantic::SemanticBuilder;
+use oxc_ast::ast::{
+    Declaration, ImportDeclarationSpecifier as Specifier, ModuleExportName, Statement,
+};
+use oxc_semantic::{NodeId, SemanticBuilder};
 use oxc_syntax::symbol::SymbolId;
 
 use crate::{Script, range};
-use finder::Finder;
+use barriers::Barriers;
+use startup::Startup;
+use tree::Tree;
 
 /// An import of which some name is used.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -32,10 +40,23 @@ pub struct Import {
 /// A use of an import.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Use {
-    /// Where it stands.
+    /// Its bytes in the source.
     pub range: Range<usize>,
     /// What it waits for.
     pub waits: Waits,
+    /// What must be true of other modules for that: each only ever gives the function to events.
+    pub relies_on: Vec<Given>,
+}
+
+/// An imported function that is given a function.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Given {
+    /// The specifier that it is imported from.
+    pub request: String,
+    /// Its name there.
+    pub name: String,
+    /// The place of the argument.
+    pub place: usize,
 }
 
 /// What a use waits for.
@@ -46,14 +67,7 @@ pub enum Waits {
     /// An event of this name.
     Event(String),
     /// Whatever an imported function does with the functions that it is given.
-    Given {
-        /// The specifier that the function is imported from.
-        request: String,
-        /// Its name there.
-        name: String,
-        /// The place of the argument.
-        place: usize,
-    },
+    Given(Given),
     /// A state of this name that is false at first, and true only after an event.
     State(String),
     /// A visit of this route.
@@ -69,20 +83,63 @@ pub struct Later {
     pub handlers: Vec<(String, Vec<usize>)>,
 }
 
+/// A name that an import binds.
+struct Binding {
+    symbol: SymbolId,
+    request: String,
+    name: Option<String>,
+    local: String,
+}
+
 /// Reads a source.
 #[must_use]
 pub fn later(script: &Script<'_>) -> Later {
     let semantic = SemanticBuilder::new().with_build_nodes(true).build(&script.program).semantic;
-    let mut finder = Finder { semantic: &semantic, imports: HashMap::new(), known: HashMap::new() };
+    let tree = Tree { semantic: &semantic };
+    let bindings = bindings(&script.program.body);
+    let imports =
+        bindings.iter().map(|one| (one.symbol, (one.request.clone(), one.name.clone()))).collect();
+    let uses: Vec<Vec<NodeId>> = bindings.iter().map(|one| tree.references(one.symbol)).collect();
+    let parameters: Vec<(String, Vec<SymbolId>)> =
+        script.program.body.iter().flat_map(|statement| parameters(tree, statement)).collect();
+    let names: Vec<SymbolId> =
+        parameters.iter().flat_map(|(_, symbols)| symbols.iter().copied()).collect();
+    let mut startup = Startup::new(Barriers::new(tree, imports), &names, &uses.concat());
     let mut found = Later::default();
-    let mut bound: Vec<(SymbolId, String, Option<String>, String)> = Vec::new();
-    for statement in &script.program.body {
+    for (binding, uses) in bindings.into_iter().zip(uses) {
+        if uses.is_empty() {
+            continue;
+        }
+        let uses = uses.into_iter().map(|id| {
+            let (waits, relies_on) = startup.waits(id);
+            Use { range: range(tree.span(id)), waits, relies_on }
+        });
+        let uses = uses.collect();
+        let Binding { request, name, local, .. } = binding;
+        found.imports.push(Import { request, name, local, uses });
+    }
+    for (name, parameters) in parameters {
+        let is_handler = |symbol: &SymbolId| {
+            let (waits, relies_on) = startup.waits_named(*symbol);
+            matches!(waits, Waits::Event(_)) && relies_on.is_empty()
+        };
+        let places = parameters.iter().enumerate().filter(|(_, symbol)| is_handler(symbol));
+        let places: Vec<usize> = places.map(|(place, _)| place).collect();
+        if !places.is_empty() {
+            found.handlers.push((name, places));
+        }
+    }
+    found
+}
+
+fn bindings(body: &[Statement<'_>]) -> Vec<Binding> {
+    let mut found = Vec::new();
+    for statement in body {
         let Statement::ImportDeclaration(import) = statement else { continue };
         if import.import_kind.is_type() {
             continue;
         }
         for specifier in import.specifiers.iter().flatten() {
-            use oxc_ast::ast::ImportDeclarationSpecifier as Specifier;
             let (local, name) = match specifier {
                 Specifier::ImportSpecifier(one) if one.import_kind.is_type() => continue,
                 Specifier::ImportSpecifier(one) => {
@@ -91,37 +148,54 @@ pub fn later(script: &Script<'_>) -> Later {
                 Specifier::ImportDefaultSpecifier(one) => (&one.local, Some("default".to_owned())),
                 Specifier::ImportNamespaceSpecifier(one) => (&one.local, None),
             };
-            let request = import.source.value.to_string();
-            bound.push((local.symbol_id(), request, name, local.name.to_string()));
+            found.push(Binding {
+                symbol: local.symbol_id(),
+                request: import.source.value.to_string(),
+                name,
+                local: local.name.to_string(),
+            });
         }
-    }
-    for (symbol, request, name, _) in &bound {
-        finder.imports.insert(*symbol, (request.clone(), name.clone()));
-    }
-    for (symbol, request, name, local) in bound {
-        let references = semantic.scoping().get_resolved_references(symbol);
-        let uses: Vec<Use> = references
-            .filter(|reference| !reference.is_type())
-            .map(|reference| {
-                let place = range(semantic.reference_span(reference));
-                Use { range: place, waits: finder.waits(reference.node_id()) }
-            })
-            .collect();
-        if !uses.is_empty() {
-            found.imports.push(Import { request, name, local, uses });
-        }
-    }
-    for statement in &script.program.body {
-        found.handlers.extend(finder.handlers(statement));
     }
     found
+}
+
+/// The functions that a statement exports, with their leading parameters that are plain names.
+fn parameters(tree: Tree<'_, '_>, statement: &Statement<'_>) -> Vec<(String, Vec<SymbolId>)> {
+    let mut exported: Vec<(String, SymbolId)> = Vec::new();
+    match statement {
+        Statement::ExportDeclaration(export) => match &export.declaration {
+            Declaration::FunctionDeclaration(function) => exported
+                .extend(function.id.as_ref().map(|id| (id.name.to_string(), id.symbol_id()))),
+            Declaration::VariableDeclaration(variables) => {
+                exported.extend(variables.declarations.iter().filter_map(|variable| {
+                    let name = variable.id.get_binding_identifier()?;
+                    Some((name.name.to_string(), name.symbol_id()))
+                }));
+            }
+            _ => {}
+        },
+        Statement::ExportNamedDeclaration(export) => {
+            exported.extend(export.specifiers.iter().filter_map(|specifier| {
+                let ModuleExportName::IdentifierReference(local) = &specifier.local else {
+                    return None;
+                };
+                Some((specifier.exported.name().to_string(), tree.symbol(local)?))
+            }));
+        }
+        _ => {}
+    }
+    let parameters = |(name, function)| {
+        let places = (0..).map_while(|place| tree.parameter(function, place));
+        (name, places.collect())
+    };
+    exported.into_iter().map(parameters).collect()
 }
 
 #[cfg(test)]
 mod tests {
     use rstest::rstest;
 
-    use super::{Later, Waits, later};
+    use super::{Given, Later, Waits, later};
     use crate::{Dialect, read};
 
     fn of(text: &str) -> Later {
@@ -174,6 +248,32 @@ mod tests {
         "const open = ref(false); q.onclick = () => { open.value = true }; const C = () => open.value ? help() : null",
         Waits::State("open".to_owned())
     )]
+    #[case::closed_from_within(
+        "function C() { const [open, set] = useState(false); return <p onClick={() => set(true)}>{open && <Help onClose={() => set(false)}>{help()}</Help>}{open && <Panel onClose={() => set(true)}/>}</p> }",
+        Waits::State("open".to_owned())
+    )]
+    #[case::handlers_named_first(
+        "function C() { const [open, set] = useState(false); const show = () => set(true); const close = () => set(false); return <p onClick={show}>{open && <Help onClose={close}>{help()}</Help>}</p> }",
+        Waits::State("open".to_owned())
+    )]
+    #[case::closed_as_it_starts(
+        "function C() { const [open, set] = useState(false); useEffect(() => set(false), []); return <p onClick={() => set(true)}>{open && help()}</p> }",
+        Waits::State("open".to_owned())
+    )]
+    #[case::own_hook(
+        "function useOpen() { const [open, set] = useState(false); const show = () => set(true); return { open, show, hide: () => set(false) } } \
+        function C() { const { open, show, hide } = useOpen(); return <p onClick={show}>{open && <Help onClose={hide}>{help()}</Help>}</p> }",
+        Waits::State("open".to_owned())
+    )]
+    #[case::own_hook_as_pair(
+        "const useOpen = () => { const [open, set] = useState(false); return [open, () => set(true)] as const }; \
+        function C() { const [open, show] = useOpen(); return <p onClick={show}>{open && help()}</p> }",
+        Waits::State("open".to_owned())
+    )]
+    #[case::each_other(
+        "function f() { g() } function g() { f(); help() } q.onclick = g",
+        event("onclick")
+    )]
     #[case::route("const routes = [{ path: '/tides', component: help }]", Waits::Route("/tides".to_owned()))]
     #[case::element_route("const r = <Route path='crew' element={help}/>", Waits::Route("crew".to_owned()))]
     fn what_is_shown_to_wait(#[case] body: &str, #[case] expected: Waits) {
@@ -204,17 +304,47 @@ mod tests {
     #[case("const routes = [{ path: '*', component: help }]")]
     #[case("new Promise(() => help()); setTimeout(() => help(), 9)")]
     #[case("class C { onClick() { help() } }")]
+    #[case("function f() { g() } function g() { f(); help() } q.onclick = g; f()")]
+    #[case(
+        "function C() { const [a, setA] = useState(false); const [b, setB] = useState(false); useEffect(() => setA(true)); return <p>{a && <i ref={() => setB(true)}/>}{b && help()}</p> }"
+    )]
+    #[case(
+        "function useOpen() { const [open, set] = useState(false); return { open, show: () => set(true) } } \
+        function C() { const { open, show } = useOpen(); useEffect(show, []); return open && help() }"
+    )]
+    #[case(
+        "function useOpen() { const [open, set] = useState(false); return { open, show: () => set(true) } } \
+        function C() { const all = useOpen(); const { open } = useOpen(); all.show(); return open && help() }"
+    )]
     fn what_may_run_at_once(#[case] body: &str) {
         let found = waits(body);
         assert!(found.contains(&Waits::Nothing), "{body}: {found:?}");
     }
 
+    /// A chain of functions and a chain of states, each of which opens the next, as long as they come.
+    #[test]
+    fn long_chains_are_followed_without_depth() {
+        let number = 20_000;
+        let calls: String =
+            (1..number).map(|at| format!("const f{at} = () => f{}();", at - 1)).collect();
+        let body = format!("const f0 = () => help();{calls}q.onclick = f{}", number - 1);
+        // Evidence is not followed for ever; that nothing falls is what counts here.
+        assert_eq!(waits(&body), [Waits::Nothing]);
+        let states: String = (1..number)
+            .map(|at| format!("const [s{at}, t{at}] = useState(false); s{at} && t{}(1);", at - 1))
+            .collect();
+        let text = "const [s0, t0] = useState(false);";
+        let body = format!("{text}{states}t{}(1); s0 && help()", number - 1);
+        assert_eq!(waits(&body), [Waits::Nothing]);
+        let body = format!("{text}{states}q.onclick = () => t{}(1); s0 && help()", number - 1);
+        assert_eq!(waits(&body), [Waits::Nothing]);
+    }
+
     #[test]
     fn what_others_do_with_a_function_is_asked_of_them() {
         let found = waits("import { button } from './ui'; button('?', () => help());");
-        let given =
-            Waits::Given { request: "./ui".to_owned(), name: "button".to_owned(), place: 1 };
-        assert_eq!(found[0], given);
+        let given = Given { request: "./ui".to_owned(), name: "button".to_owned(), place: 1 };
+        assert_eq!(found[0], Waits::Given(given));
         let theirs = of(
             "const h = (a, b) => b; export const button = (label, onClick, act) => { act(); return h('b', { onClick }) }; \
             function both(on) { q.onclick = on; on() } export { both };",

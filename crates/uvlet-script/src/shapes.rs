@@ -82,13 +82,10 @@ impl Shapes {
         };
         finder.visit_program(&script.program);
         let Finder { steps, functions, by_symbol, .. } = finder;
-        let mut known: Vec<Known> = vec![Known::Open; functions.len()];
-        for at in 0..functions.len() {
-            settle(at, &functions, &by_symbol, &mut known);
-        }
+        let settled = settle(&functions, &by_symbol);
         let mut helpers: Vec<Helper> = Vec::new();
-        for (function, known) in functions.iter().zip(&known) {
-            if let Known::Is(digest) = known
+        for (function, digest) in functions.iter().zip(&settled) {
+            if let Some(digest) = digest
                 && HELPER.contains(&(function.span.size() as usize))
                 && !function.is_method
             {
@@ -162,46 +159,41 @@ struct Found {
     is_bound: bool,
 }
 
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum Known {
-    Open,
-    /// Being settled: a function that comes back to itself.
-    Halfway,
-    Is(u64),
-    /// It depends on what stands around it.
-    Depends,
+/// What each function does, by what it is made of and by what the functions do that it calls. None
+/// where it depends on what stands around it, or calls itself through others.
+fn settle(functions: &[Found], by_symbol: &HashMap<SymbolId, usize>) -> Vec<Option<u64>> {
+    let mut settled: Vec<Option<u64>> = vec![None; functions.len()];
+    let mut callers: Vec<Vec<usize>> = vec![Vec::new(); functions.len()];
+    let mut unsettled: Vec<usize> = vec![0; functions.len()];
+    for (at, function) in functions.iter().enumerate() {
+        for symbol in &function.outside {
+            unsettled[at] += 1;
+            if let Some(&called) = by_symbol.get(symbol) {
+                callers[called].push(at);
+            }
+        }
+    }
+    // Those that call none first, so that each is looked at once.
+    let mut ready: Vec<usize> = (0..functions.len()).filter(|&at| unsettled[at] == 0).collect();
+    while let Some(at) = ready.pop() {
+        let function = &functions[at];
+        if function.steps.is_empty() || function.is_bound {
+            continue;
+        }
+        let outside = function.outside.iter();
+        let outside = outside.filter_map(|symbol| Some((*symbol, settled[by_symbol[symbol]]?)));
+        settled[at] = Some(shape(function, &outside.collect()));
+        for &caller in &callers[at] {
+            unsettled[caller] -= 1;
+            if unsettled[caller] == 0 {
+                ready.push(caller);
+            }
+        }
+    }
+    settled
 }
 
-/// What a function does, by what it is made of and by what the functions do that it calls.
-fn settle(
-    at: usize,
-    functions: &[Found],
-    by_symbol: &HashMap<SymbolId, usize>,
-    known: &mut [Known],
-) -> Known {
-    if known[at] != Known::Open {
-        return known[at];
-    }
-    let function = &functions[at];
-    if function.steps.is_empty() || function.is_bound {
-        known[at] = Known::Depends;
-        return known[at];
-    }
-    known[at] = Known::Halfway;
-    let mut outside: HashMap<SymbolId, u64> = HashMap::new();
-    for &symbol in &function.outside {
-        let theirs =
-            by_symbol.get(&symbol).map(|&other| settle(other, functions, by_symbol, known));
-        let theirs = match theirs {
-            Some(Known::Is(digest)) => digest,
-            Some(Known::Halfway) => 0,
-            _ => {
-                known[at] = Known::Depends;
-                return known[at];
-            }
-        };
-        outside.insert(symbol, theirs);
-    }
+fn shape(function: &Found, outside: &HashMap<SymbolId, u64>) -> u64 {
     let mut inside: HashMap<SymbolId, usize> = HashMap::new();
     let mut hasher = DefaultHasher::new();
     for step in &function.steps {
@@ -221,8 +213,7 @@ fn settle(
             None => {}
         }
     }
-    known[at] = Known::Is(hasher.finish());
-    known[at]
+    hasher.finish()
 }
 
 struct Finder<'s> {

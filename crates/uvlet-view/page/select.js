@@ -71,9 +71,14 @@ function select(build, text) {
       const is = matching(build.entries.flatMap((entry) => entry.names), argument, false);
       const meant = build.entries.filter((entry) => entry.names.some(is));
       if (!meant.length) throw new Error(`no entry is called “${argument}”`);
-      const parts = { startup: ["startup"], "at-once": ["startup", "atOnce"], deferred: ["deferred"], entry: ["startup", "deferred"] }[kind];
-      const wanted = new Set(meant.flatMap((entry) => parts.flatMap((part) => entry[part])));
-      return files((file) => wanted.has(file));
+      const later = { "at-once": "atOnce", deferred: "deferred", entry: "deferred" }[kind];
+      const wanted = new Uint8Array(build.files.length);
+      for (const entry of meant) {
+        if (kind !== "deferred") for (const file of entry.startup) wanted[file] = 1;
+        const runs = entry[later] ?? [];
+        for (let run = 0; run < runs.length; run += 2) wanted.fill(1, runs[run], runs[run] + runs[run + 1]);
+      }
+      return files((file) => wanted[file] === 1);
     }
     if (kind === "chunk" || kind === "file" || kind === "kind") {
       const name = { chunk: (file) => build.chunks[file.chunk], file: (file) => file.path, kind: (file) => file.kind }[kind];

@@ -2,7 +2,6 @@
 
 use std::collections::BTreeMap;
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{Record, sizes::Coding};
 
@@ -11,7 +10,8 @@ use crate::{name::is_hostile, notice::Notice};
 /// Version of the outputs' JSON form.
 const SCHEMA: u32 = 1;
 
-#[derive(Serialize, JsonSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct Envelope<'a, A> {
     uvlet: About<'a>,
     encoders: BTreeMap<Coding, Encoder<'a>>,
@@ -20,14 +20,16 @@ struct Envelope<'a, A> {
     answer: &'a A,
 }
 
-#[derive(Serialize, JsonSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct About<'a> {
     schema: u32,
     version: &'a str,
     command: &'a str,
 }
 
-#[derive(Serialize, JsonSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct Encoder<'a> {
     name: &'a str,
     level: u32,
@@ -37,14 +39,16 @@ struct Encoder<'a> {
 }
 
 /// The JSON Schema (draft 2020-12) of an answer's object.
+#[cfg(feature = "schema")]
 #[must_use]
-pub fn schema<A: JsonSchema + 'static>() -> String {
+pub fn schema<A: schemars::JsonSchema + 'static>() -> String {
     plain_schema::<Envelope<'static, A>>()
 }
 
 /// The JSON Schema of a value that stands by itself.
+#[cfg(feature = "schema")]
 #[must_use]
-pub fn plain_schema<A: JsonSchema>() -> String {
+pub fn plain_schema<A: schemars::JsonSchema>() -> String {
     let schema = schemars::schema_for!(A);
     let mut text = serde_json::to_string_pretty(&schema).unwrap_or_default();
     text.push('\n');

@@ -1,44 +1,62 @@
 //! The gate as JUnit XML, in its common form: a suite for the build, a case for every limit.
 
-use quick_junit::{NonSuccessKind, Report, SerializeError, TestCase, TestCaseStatus, TestSuite};
-use uvlet_audit::gate::{Gate, Verdict};
+use maud::{Markup, PreEscaped, html};
+use uvlet_audit::gate::{BudgetRow, Gate, Reason, Verdict};
 
 use crate::table::{Screen, gate::sentence};
 
-/// The gate as a report of tests.
-///
-/// # Errors
-/// When the report cannot be spelt as XML.
-pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> Result<String, SerializeError> {
-    let mut suite = TestSuite::new(format!("uvlet gate {label}"));
-    for reason in &gate.reasons {
-        let mut status = TestCaseStatus::non_success(NonSuccessKind::Failure);
-        status.set_type(reason.code.as_str()).set_message(reason.message.as_str());
-        suite.add_test_case(TestCase::new(reason.code.as_str(), status));
-    }
-    for row in &gate.budgets {
-        let said = sentence(row, screen);
-        let mut status = match row.verdict {
-            Verdict::Broken => TestCaseStatus::non_success(NonSuccessKind::Failure),
-            Verdict::Undecided => TestCaseStatus::non_success(NonSuccessKind::Error),
-            Verdict::Unjudged | Verdict::Waived => TestCaseStatus::skipped(),
-            Verdict::Warned | Verdict::Held => TestCaseStatus::success(),
-        };
-        status.set_message(said.as_str());
-        if matches!(row.verdict, Verdict::Broken | Verdict::Undecided) {
-            status.set_type(row.limit_kind.name());
+/// Writes the gate as a report of tests.
+#[must_use]
+pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
+    let tests = gate.reasons.len() + gate.budgets.len();
+    let counted = |verdicts: &[Verdict]| {
+        gate.budgets.iter().filter(|row| verdicts.contains(&row.verdict)).count()
+    };
+    let failures = gate.reasons.len() + counted(&[Verdict::Broken]);
+    let errors = counted(&[Verdict::Undecided]);
+    let skipped = counted(&[Verdict::Unjudged, Verdict::Waived]);
+    let report = html! {
+        (PreEscaped("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"))
+        testsuites name="uvlet gate" tests=(tests) failures=(failures) errors=(errors) {
+            testsuite name=(plain(&format!("uvlet gate {label}"))) tests=(tests) failures=(failures)
+                errors=(errors) skipped=(skipped) {
+                @for reason in &gate.reasons { (reason_case(reason)) }
+                @for row in &gate.budgets { (case(row, screen)) }
+            }
         }
-        let item = row.item.as_deref().map(|item| format!(" {item}")).unwrap_or_default();
-        let name = format!("{}{item} {}", row.name, row.limit_kind.name());
-        let mut case = TestCase::new(name, status);
-        let app = row.app.as_ref().map(|app| format!("{app}/")).unwrap_or_default();
-        case.set_classname(format!("{app}{}", row.name));
-        if row.verdict == Verdict::Warned {
-            case.set_system_out(said.as_str());
+    };
+    report.into_string() + "\n"
+}
+
+fn reason_case(reason: &Reason) -> Markup {
+    html! {
+        testcase name=(reason.code) classname=(reason.code) {
+            failure type=(reason.code) message=(plain(&reason.message)) {}
         }
-        suite.add_test_case(case);
     }
-    let mut report = Report::new("uvlet gate");
-    report.add_test_suite(suite);
-    report.to_string()
+}
+
+fn case(row: &BudgetRow, screen: &Screen) -> Markup {
+    let said = plain(&sentence(row, screen));
+    let kind = row.limit_kind.name();
+    let item = row.item.as_deref().map(|item| format!(" {item}")).unwrap_or_default();
+    let app = row.app.as_ref().map(|app| format!("{app}/")).unwrap_or_default();
+    html! {
+        testcase name=(plain(&format!("{}{item} {kind}", row.name)))
+            classname=(plain(&format!("{app}{}", row.name))) {
+            @match row.verdict {
+                Verdict::Broken => { failure type=(kind) message=(said) {} }
+                Verdict::Undecided => { error type=(kind) message=(said) {} }
+                Verdict::Unjudged | Verdict::Waived => { skipped message=(said) {} }
+                Verdict::Warned => { system-out { (said) } }
+                Verdict::Held => {}
+            }
+        }
+    }
+}
+
+/// A text without the characters that no XML document may hold (XML 1.0, section 2.2).
+fn plain(text: &str) -> String {
+    let is_allowed = |c: &char| matches!(c, '\t' | '\n' | '\r' | ' '..='\u{d7ff}' | '\u{e000}'..='\u{fffd}' | '\u{10000}'..);
+    text.chars().filter(is_allowed).collect()
 }

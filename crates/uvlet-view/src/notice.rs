@@ -1,10 +1,10 @@
 //! What a reader should know besides the answer, in words.
 
-use schemars::JsonSchema;
 use serde::Serialize;
 
 /// A notice with its sentence.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Notice {
     /// A stable word for the kind of notice.
     pub code: &'static str,

@@ -229,14 +229,14 @@ fn width(bytes: u64, most: u64) -> String {
 }
 
 fn when(cells: &[uvlet_record::CellId], lens: &Lens<'_>) -> String {
-    let holds = |files: &[uvlet_record::FileId]| {
-        cells.iter().any(|id| files.contains(&lens.record.cells[id.at()].file))
+    let holds = |is_in: &dyn Fn(&uvlet_record::FileId) -> bool| {
+        cells.iter().any(|id| is_in(&lens.record.cells[id.at()].file))
     };
     let (mut at, mut later) = (Vec::new(), Vec::new());
     for (entry, reach) in lens.record.entries.iter().zip(&lens.reach) {
-        if holds(&reach.startup) {
+        if holds(&|file| reach.startup.contains(file)) {
             at.push(entry.name.as_str());
-        } else if holds(&reach.deferred) {
+        } else if holds(&|file| reach.deferred.contains(file)) {
             later.push(entry.name.as_str());
         }
     }

@@ -143,6 +143,7 @@ pub enum Command {
     /// and commit come from the variables of the CI job; the token from the environment alone:
     /// UVLET_TOKEN, else GITHUB_TOKEN, GITLAB_TOKEN, GITEA_TOKEN or FORGEJO_TOKEN. Exit status: 0 even
     /// where the forge does not answer, unless --must is given.
+    #[cfg(feature = "post")]
     #[command(
         after_help = "Examples:\n  uvlet gate dist --write markdown=gate.md --write json=gate.json; status=$?\n  uvlet post gate.md --verdict gate.json\n  uvlet post gate.md --forge gitea --api https://forge.example/api/v1 --project site/web --change 12"
     )]
@@ -557,6 +558,7 @@ pub enum Figure {
     Causes,
 }
 
+#[cfg(feature = "post")]
 #[derive(Debug, Args)]
 pub struct Post {
     /// The text, as Markdown.
@@ -583,8 +585,8 @@ pub struct Post {
     /// Name of the status.
     #[arg(long, value_name = "TEXT", default_value = "uvlet")]
     pub name: String,
-    /// Seconds after which a request is given up.
-    #[arg(long, value_name = "SECONDS", default_value_t = 10)]
+    /// Seconds after which posting is given up, all requests together.
+    #[arg(long, value_name = "SECONDS", default_value_t = 30, value_parser = clap::value_parser!(u64).range(1..=3600))]
     pub timeout: u64,
     /// End with 2 where something could not be posted.
     #[arg(long)]
@@ -595,6 +597,7 @@ pub struct Post {
 }
 
 /// A family of forges.
+#[cfg(feature = "post")]
 #[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
 pub enum Forge {
     /// GitHub.
@@ -605,6 +608,7 @@ pub enum Forge {
     Gitea,
 }
 
+#[cfg(feature = "post")]
 impl From<Forge> for uvlet_forge::Forge {
     fn from(forge: Forge) -> Self {
         match forge {

@@ -11,6 +11,7 @@ mod gate;
 mod help;
 mod kept;
 mod plugin;
+#[cfg(feature = "post")]
 mod post;
 mod propose;
 mod record;
@@ -80,6 +81,7 @@ pub fn run(command: &Command) -> Result<Status, Failure> {
         Command::Gate(arguments) => gate::run(arguments),
         Command::Propose(arguments) => propose::run(arguments),
         Command::Record(arguments) => record::run(arguments),
+        #[cfg(feature = "post")]
         Command::Post(arguments) => post::run(arguments),
         Command::Config(arguments) => config::run(arguments),
         Command::Report(arguments) => report::run(arguments),

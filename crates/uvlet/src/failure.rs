@@ -3,6 +3,7 @@
 use std::{io, path::PathBuf, process::ExitCode};
 
 use uvlet_audit::{compare::CompareError, gate::GateError, selector::SelectorError};
+#[cfg(feature = "post")]
 use uvlet_forge::PostError;
 use uvlet_read::ReadError;
 use uvlet_record::sizes::{Coding, Measure};
@@ -63,6 +64,7 @@ pub enum Failure {
     Usage(String),
     #[error("{}: cannot be written: {}", path.display(), .source.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
     Write { path: PathBuf, source: io::Error },
+    #[cfg(feature = "post")]
     #[error("{what} is not posted: {error}")]
     Post { what: String, error: PostError },
     #[error("the output cannot be written: {0}")]

@@ -178,9 +178,7 @@ pub fn read_error(error: &ReadError) -> String {
         ReadError::Sources { .. } | ReadError::Installed(_) | ReadError::NothingCounted(_) => {
             format!("{error}; {NAME}")
         }
-        ReadError::Io { .. } | ReadError::Encode { .. } | ReadError::Glob { .. } => {
-            error.to_string()
-        }
+        ReadError::Io { .. } | ReadError::Encode { .. } => error.to_string(),
     }
 }
 

@@ -2,7 +2,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     Chunk, FileId, ModuleId, Owner, Record,
@@ -12,7 +11,8 @@ use uvlet_record::{
 use crate::lens::Lens;
 
 /// A chunk, before and after.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ChunkRow {
     /// Its name before; none if it is new.
     pub before: Option<String>,
@@ -29,7 +29,8 @@ pub struct ChunkRow {
 }
 
 /// What became of a chunk.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum ChunkChange {
     /// It holds other bytes.

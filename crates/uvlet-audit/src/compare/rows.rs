@@ -2,7 +2,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{
     FileId, ModuleId, Owner, Record,
@@ -17,7 +16,8 @@ use crate::{
 };
 
 /// A package, or what is none, before and after.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Row {
     /// What it is.
     pub row: RowKind,
@@ -38,7 +38,8 @@ pub struct Row {
 }
 
 /// Versions of a package.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Versions {
     /// As they were.
     pub before: Vec<String>,
@@ -47,7 +48,8 @@ pub struct Versions {
 }
 
 /// Modules of a row.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Modules {
     /// Came.
     pub new: usize,
@@ -67,7 +69,8 @@ pub struct Modules {
 }
 
 /// A module, before and after.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct ModuleRow {
     /// What it is.
     pub row: RowKind,
@@ -82,7 +85,8 @@ pub struct ModuleRow {
 }
 
 /// What a change comes from.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Cause {
     /// It was not there before.

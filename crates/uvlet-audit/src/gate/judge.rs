@@ -189,7 +189,7 @@ impl Judge<'_, '_> {
         }
         for &at in &found.startup_of {
             let entry = &self.lens.record.entries[at];
-            let cells = self.lens.files(self.lens.reach[at].at_once.iter().copied());
+            let cells = self.lens.files(self.lens.reach[at].at_once.iter());
             let bytes = self.lens.amount(&cells).bytes(budget.measure);
             if bytes > 0 {
                 let (budget, measure) = (name.clone(), budget.measure);

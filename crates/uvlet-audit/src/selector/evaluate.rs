@@ -117,7 +117,7 @@ pub struct Item {
 /// # Errors
 /// When a glob in it is too long.
 pub fn select(selector: &Selector, lens: &Lens<'_>) -> Result<Selection, SelectorError> {
-    let evaluation = Evaluation { lens, text: &selector.text, found: RefCell::default() };
+    let evaluation = Evaluation { lens, found: RefCell::default() };
     let Sets { cells, least, most } = evaluation.tree(&selector.tree)?;
     Ok(Selection { cells, least, most, ..evaluation.found.into_inner() })
 }
@@ -132,7 +132,7 @@ pub fn items(
     lens: &Lens<'_>,
 ) -> Result<(Vec<Item>, Selection), SelectorError> {
     selector.check_items()?;
-    let evaluation = Evaluation { lens, text: &selector.text, found: RefCell::default() };
+    let evaluation = Evaluation { lens, found: RefCell::default() };
     let items = evaluation.items(&selector.tree)?;
     Ok((items, evaluation.found.into_inner()))
 }
@@ -214,14 +214,13 @@ impl Item {
     }
 }
 
-pub(super) struct Evaluation<'l, 'r, 't> {
+pub(super) struct Evaluation<'l, 'r> {
     pub(super) lens: &'l Lens<'r>,
-    pub(super) text: &'t str,
     /// What is found out besides the cells.
     pub(super) found: RefCell<Selection>,
 }
 
-impl<'r> Evaluation<'_, 'r, '_> {
+impl<'r> Evaluation<'_, 'r> {
     fn tree(&self, tree: &Tree) -> Result<Sets, SelectorError> {
         let parts = |parts: &[Tree]| -> Result<Vec<Sets>, SelectorError> {
             parts.iter().map(|part| self.tree(part)).collect()

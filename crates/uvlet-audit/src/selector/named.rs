@@ -16,12 +16,13 @@ use super::{
     evaluate::{Evaluation, Item, Missing, Renamed, Selection, Sets},
 };
 use crate::{
+    files::FileSet,
     lens::{CellSet, Group, Lens},
     nearest::nearest,
     waste,
 };
 
-impl<'r> Evaluation<'_, 'r, '_> {
+impl<'r> Evaluation<'_, 'r> {
     pub(super) fn named(
         &self,
         set: Named,
@@ -29,11 +30,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
         at: &Range<usize>,
     ) -> Result<Vec<Item>, SelectorError> {
         let paths = matches!(set, Named::Module | Named::File);
-        let glob = |text: &str| {
-            Glob::new(text, paths)
-                .map_err(|error| SelectorError::new(self.text, at.start, error.to_string()))
-        };
-        let pattern = glob(argument)?;
+        let pattern = Glob::new(argument, paths);
         let name = Name { text: argument, pattern: &pattern };
         let items = match set {
             Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
@@ -60,7 +57,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
                 files.map(|(at, file)| self.of_files(&file.path, [FileId::new(at)])).collect()
             }
             Named::Kind => self.kinds(&name),
-            Named::Package => self.packages(&name, &glob)?,
+            Named::Package => self.packages(&name),
             Named::Module => self.modules(&name),
             Named::Folder => self.folder(argument),
         };
@@ -93,13 +90,14 @@ impl<'r> Evaluation<'_, 'r, '_> {
             if !names.any(|name| matching.contains(name.as_str())) {
                 continue;
             }
+            let none = FileSet::default();
             let (startup, later) = match set {
-                Named::Startup => (&reach.startup[..], &[][..]),
-                Named::AtOnce => (&reach.startup[..], &reach.at_once[..]),
-                Named::Deferred => (&[][..], &reach.deferred[..]),
-                _ => (&reach.startup[..], &reach.deferred[..]),
+                Named::Startup => (&reach.startup[..], &none),
+                Named::AtOnce => (&reach.startup[..], &reach.at_once),
+                Named::Deferred => (&[][..], &reach.deferred),
+                _ => (&reach.startup[..], &reach.deferred),
             };
-            let mut item = self.of_files(&entry.name, startup.iter().chain(later).copied());
+            let mut item = self.of_files(&entry.name, startup.iter().copied().chain(later.iter()));
             if set == Named::Startup {
                 self.found.borrow_mut().startup_of.insert(at);
             } else if self.lens.leads_nowhere(reach) {
@@ -218,18 +216,14 @@ impl<'r> Evaluation<'_, 'r, '_> {
 
     /// Packages by name, all places together. What follows the last `@`, unless that is the first
     /// character, selects versions: whole, or as a dotted prefix.
-    fn packages(
-        &self,
-        name: &Name<'_>,
-        glob: &dyn Fn(&str) -> Result<Glob, SelectorError>,
-    ) -> Result<Vec<Item>, SelectorError> {
+    fn packages(&self, name: &Name<'_>) -> Vec<Item> {
         let record = self.lens.record;
         let names = || record.packages.iter().map(|package| package.name.as_str());
         let whole = name.matching(names());
         let split = name.text.rsplit_once('@').filter(|(before, _)| !before.is_empty());
         let (matching, version) = match split {
             Some((before, version)) if whole.is_empty() => {
-                let pattern = glob(before)?;
+                let pattern = Glob::new(before, false);
                 (Name { text: before, pattern: &pattern }.matching(names()), Some(version))
             }
             _ => (whole, None),
@@ -257,7 +251,7 @@ impl<'r> Evaluation<'_, 'r, '_> {
             let name = version.map_or_else(|| package.to_owned(), |v| format!("{package}@{v}"));
             Sets::with(certain.into_iter().collect(), &maybe).item(&name)
         };
-        Ok(found.into_iter().map(item).collect())
+        found.into_iter().map(item).collect()
     }
 
     /// Modules by path, and assets by their source, or by their own path where that is unknown.

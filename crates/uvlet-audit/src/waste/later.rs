@@ -15,7 +15,7 @@ use uvlet_script::{
     Dialect,
     declarations::{exported_names, handed_on},
     inert::is_inert,
-    later::{Import, Later, Use, Waits, later},
+    later::{Given, Import, Later, Use, Waits, later},
     read,
 };
 
@@ -153,6 +153,9 @@ impl Callees<'_> {
 
     /// What a use waits for, in words.
     fn event(&self, from: ModuleId, one: &Use) -> Option<String> {
+        if !one.relies_on.iter().all(|given| self.is_handler(from, given)) {
+            return None;
+        }
         Some(match &one.waits {
             Waits::Nothing => return None,
             Waits::Event(name) => format!("`{name}`"),
@@ -167,22 +170,18 @@ impl Callees<'_> {
                 }
                 format!("a visit of /{path}")
             }
-            Waits::Given { request, name, place } => {
-                if !self.is_handler(from, request, name, *place) {
-                    return None;
-                }
-                format!("the event that `{name}` gives it to")
-            }
+            Waits::Given(given) => format!("the event that `{}` gives it to", given.name),
         })
     }
 
     /// Whether a function that a module imports gives an argument to events alone.
-    fn is_handler(&self, from: ModuleId, request: &str, name: &str, place: usize) -> bool {
+    fn is_handler(&self, from: ModuleId, given: &Given) -> bool {
+        let Given { request, name, place } = given;
         let asked = |edge: &&Edge| {
             let is_taken = |names: &Vec<String>| names.iter().any(|one| one == name);
-            edge.request.as_deref() == Some(request) && edge.names.as_ref().is_none_or(is_taken)
+            edge.request.as_ref() == Some(request) && edge.names.as_ref().is_none_or(is_taken)
         };
-        self.all_are_handlers(from, &asked, name, place, 0) == Some(true)
+        self.all_are_handlers(from, &asked, name, *place, 0) == Some(true)
     }
 
     /// The same of a name of whatever some edges lead to; none where nothing there has the name.

@@ -200,7 +200,7 @@ fn drafts(lens: &Lens<'_>) -> Vec<Draft> {
         for file in &reach.startup {
             drafts[file.at()].startup.insert(entry);
         }
-        for file in &reach.deferred {
+        for file in reach.deferred.iter() {
             drafts[file.at()].deferred.insert(entry);
         }
     }
@@ -230,7 +230,7 @@ fn bring_helpers(lens: &Lens<'_>, plan: &Plan<'_>, drafts: &mut [Draft]) {
     let helper = helper(record);
     let edited = plan.edited_files();
     for (entry, reach) in lens.reach.iter().enumerate() {
-        let is_import = |at: &usize| record.dynamic_loads[*at].kind == LoadKind::Import;
+        let is_import = |at: usize| record.dynamic_loads[at].kind == LoadKind::Import;
         let is_new = |draft: &Draft| {
             draft.kind == Kind::Script
                 && draft.deferred.contains(&entry)

@@ -1,6 +1,5 @@
 //! What is worth trying: the changes that the code itself offers, each tried, and the best of them together.
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
@@ -21,7 +20,8 @@ const SHOWN: usize = 10;
 const TOGETHER: usize = 5;
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Suggestions {
     /// Each by itself, what wins most at startup of one entry first.
     pub each: Vec<Suggestion>,
@@ -32,7 +32,8 @@ pub struct Suggestions {
 }
 
 /// A change that is worth trying.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Suggestion {
     /// The step as it is typed.
     pub step: String,

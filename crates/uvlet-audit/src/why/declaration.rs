@@ -2,7 +2,6 @@
 
 use std::collections::BTreeSet;
 
-use schemars::JsonSchema;
 use serde::Serialize;
 use uvlet_record::{Costs, ModuleId, Record, Texts, sizes::Sizes};
 use uvlet_script::declarations::{declared_in_source, own_exports};
@@ -20,7 +19,8 @@ use crate::{
 const EXCERPT: usize = 1200;
 
 /// The answer.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct WhyDeclaration {
     /// `path#name`.
     pub subject: String,
@@ -43,7 +43,8 @@ pub struct WhyDeclaration {
 }
 
 /// A text in a source.
-#[derive(Debug, Serialize, JsonSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Excerpt {
     /// Its line, from 1.
     pub line: usize,

@@ -6,7 +6,6 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use uvlet_record::{AsideKind, Bundler, EdgeKind, Mode, Target, Used};
 
@@ -22,7 +21,8 @@ use super::{
 const FORM: u32 = 1;
 
 /// What the plugin writes.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PluginFile {
     /// Version of this form.
     pub uvlet_build: u32,
@@ -43,7 +43,8 @@ pub struct PluginFile {
 }
 
 /// A module.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PluginModule {
     /// Its path, from the project's folder.
     pub path: String,
@@ -60,7 +61,8 @@ pub struct PluginModule {
 }
 
 /// One output of a run: a bundler may write several formats.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PluginOutput {
     /// Format of the scripts, as the bundler calls it.
     pub format: Option<String>,
@@ -71,7 +73,8 @@ pub struct PluginOutput {
 }
 
 /// A script.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PluginChunk {
     /// Its path in the output folder.
     pub file: String,
@@ -96,7 +99,8 @@ pub struct PluginChunk {
 }
 
 /// A module as it stands in a script.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct RenderedModule {
     /// Its path.
     pub path: String,
@@ -109,7 +113,8 @@ pub struct RenderedModule {
 }
 
 /// A file that is no script.
-#[derive(Debug, Serialize, Deserialize, JsonSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PluginAsset {
     /// Its path in the output folder.
     pub file: String,

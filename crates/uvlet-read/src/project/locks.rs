@@ -114,16 +114,22 @@ fn nested(
     }
 }
 
-#[derive(Deserialize)]
-struct PnpmLock {
-    #[serde(default)]
-    packages: BTreeMap<String, serde::de::IgnoredAny>,
+/// The keys of the table `packages`, as pnpm's own writer indents and quotes them.
+fn pnpm_packages(text: &str) -> impl Iterator<Item = &str> {
+    let table = text.lines().skip_while(|line| line.trim_end() != "packages:").skip(1);
+    let table = table.take_while(|line| line.is_empty() || line.starts_with(' '));
+    table.filter_map(|line| {
+        let line = line.strip_prefix("  ").filter(|line| !line.starts_with(' '))?.trim_end();
+        // A key of over 128 characters stands alone, after a question mark.
+        let key = line.strip_prefix("? ").or_else(|| line.strip_suffix(": {}"));
+        let key = key.or_else(|| line.strip_suffix(':'))?;
+        Some(key.trim_matches(['\'', '"']))
+    })
 }
 
 fn pnpm_lock(text: &str) -> Option<Locked> {
-    let lock: PnpmLock = serde_saphyr::from_str(text).ok()?;
     let mut locked = Locked::default();
-    for key in lock.packages.keys() {
+    for key in pnpm_packages(text) {
         // `@s/q@1.2.3(peer@1.0.0)` today, `/@s/q@1.2.3` and `/@s/q/1.2.3_peer@1.0.0` in older versions.
         let plain = key.trim_start_matches('/').split('(').next().unwrap_or_default();
         let parts =

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use serde_json::{Value, json};
 use uvlet_audit::{
+    files::FileSet,
     lens::Lens,
     why::{Moment, Why},
 };
@@ -44,14 +45,25 @@ pub fn embedded(
         })
         .collect();
     let ids = |ids: &[FileId]| ids.iter().map(|id| id.at()).collect::<Vec<_>>();
+    // As first file and number of files, again and again: thousands of pages may reach each other.
+    let runs = |files: &FileSet| {
+        let mut runs: Vec<[usize; 2]> = Vec::new();
+        for file in files.iter().map(FileId::at) {
+            match runs.last_mut().filter(|[first, number]| first + number == file) {
+                Some([_, number]) => *number += 1,
+                None => runs.push([file, 1]),
+            }
+        }
+        runs.concat()
+    };
     let entries: Vec<Value> = record
         .entries
         .iter()
         .zip(&lens.reach)
         .map(|(entry, reach)| {
             let names: Vec<&String> = [&entry.name].into_iter().chain(&entry.aliases).collect();
-            json!({"names": names, "startup": ids(&reach.startup), "atOnce": ids(&reach.at_once),
-                   "deferred": ids(&reach.deferred)})
+            json!({"names": names, "startup": ids(&reach.startup), "atOnce": runs(&reach.at_once),
+                   "deferred": runs(&reach.deferred)})
         })
         .collect();
     let packages: Vec<Value> = record

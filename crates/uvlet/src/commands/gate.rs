@@ -4,7 +4,7 @@ mod asked;
 mod judged;
 mod settings;
 
-use std::{io, path::PathBuf};
+use std::path::PathBuf;
 
 use jiff::{Timestamp, civil::Date, tz::TimeZone};
 use uvlet_audit::gate::Verdict;
@@ -57,8 +57,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
                 let text = markdown::gate(answer, label, record, &screen, shown);
                 text + &folds + &markdown::notices(notices)
             }
-            Form::Junit => junit::gate(answer, label, &screen)
-                .map_err(|error| Failure::Output(io::Error::other(error)))?,
+            Form::Junit => junit::gate(answer, label, &screen),
             Form::Sarif => sarif::gate(answer, label, &screen),
         })
     };

@@ -11,6 +11,8 @@ use crate::{
     output,
 };
 
+/// Bytes of a file that is read.
+const LARGEST: u64 = 64 << 20;
 /// What a forge takes in one comment, with room to spare.
 const LONGEST: usize = 60_000;
 
@@ -25,7 +27,7 @@ pub fn run(arguments: &Post) -> Result<Status, Failure> {
         commit: arguments.commit.clone(),
     };
     let variable = |name: &str| env::var(name).ok();
-    let file = |path: &str| fs::read_to_string(path).ok();
+    let file = |path: &str| read(Path::new(path)).ok();
     let place = find(&given, &variable, &file)
         .map_err(|missing| Failure::Usage(format!("nothing is posted: {missing}")))?;
     let (change, commit) = (place.change, place.commit.clone());
@@ -35,7 +37,7 @@ pub fn run(arguments: &Post) -> Result<Status, Failure> {
         return ended(vec![failure], arguments.must);
     }
     let unposted = |what: &str, error| Failure::Post { what: what.to_owned(), error };
-    let timeout = Duration::from_secs(arguments.timeout.max(1));
+    let timeout = Duration::from_secs(arguments.timeout);
     let http = Http::new(place, timeout).map_err(|error| unposted("nothing", error))?;
     let mut failures = Vec::new();
     let mut done = Vec::new();
@@ -78,7 +80,13 @@ fn ended(mut failures: Vec<Failure>, must: bool) -> Result<Status, Failure> {
     }
 }
 
+/// The text of a plain file: a pipe might never end.
 fn read(path: &Path) -> Result<String, Failure> {
+    let about = fs::metadata(path).map_err(|error| unreadable(path, &error))?;
+    if !about.is_file() || about.len() > LARGEST {
+        let said = format!("{}: is no plain file of at most {} MB", path.display(), LARGEST >> 20);
+        return Err(Failure::Usage(said));
+    }
     fs::read_to_string(path).map_err(|error| unreadable(path, &error))
 }
 

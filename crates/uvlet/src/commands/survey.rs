@@ -74,7 +74,7 @@ fn entries(globs: &[String], record: &Record) -> Result<Vec<String>, Failure> {
     let mut named = Vec::new();
     for text in globs {
         let wrong = |message: String| Failure::Usage(format!("--entry {text}: {message}"));
-        let glob = Glob::new(text, false).map_err(|error| wrong(error.to_string()))?;
+        let glob = Glob::new(text, false);
         let names = |entry: &Entry| {
             entry
                 .aliases

@@ -27,7 +27,7 @@ fn verdict() -> Folder {
 /// Posts as a CI job with these variables does.
 fn post(folder: &Path, variables: &[(&str, &str)], arguments: &[&str]) -> Said {
     let mut command = Command::cargo_bin("uvlet").unwrap();
-    command.current_dir(folder).env_clear().args(["post", "gate.md", "--timeout", "1"]);
+    command.current_dir(folder).env_clear().args(["post", "gate.md", "--timeout", "3"]);
     let output = command.envs(variables.iter().copied()).args(arguments).output().unwrap();
     let text = |bytes: Vec<u8>| String::from_utf8(bytes).unwrap();
     let (status, out, err) =
@@ -114,7 +114,7 @@ fn github(address: &str) -> Vec<(&str, &str)> {
     "refuses with 403: no, Bearer …; the token may not do this"
 )]
 #[case::unknown(Manner::Refuses(404), 1, "refuses with 404")]
-#[case::slow(Manner::Slow, 3, "does not answer: timeout")]
+#[case::slow(Manner::Slow, 1, "does not answer: timeout")]
 #[case::broken_down(Manner::BreaksDown { first: 99 }, 3, "refuses with 502")]
 #[case::sent_away(Manner::SendsOn(307, "http://elsewhere.example/x".to_owned()), 1, "which gets no token")]
 #[case::sent_in_circles(Manner::SendsOn(307, "/x".to_owned()), 4, "sends the request on")]
@@ -143,6 +143,16 @@ fn what_passes_is_waited_for(#[case] manner: Manner) {
     let said = post(folder.path(), &github(&forge.address), &["--must"]);
     assert_eq!(said.status, 0, "{}", said.err);
     assert_eq!(forge.kept.lock().unwrap().comments.len(), 1);
+}
+
+#[rstest]
+#[case::endless(&["/dev/zero"], "is no plain file")]
+#[case::for_ever(&["gate.md", "--timeout", "18446744073709551615"], "--timeout")]
+fn what_would_never_end_is_refused(#[case] arguments: &[&str], #[case] expected: &str) {
+    let folder = Folder::new().with("gate.md", "Held.");
+    let said = uvlet(folder.path(), &[&["post"], arguments].concat());
+    assert_eq!(said.status, 2, "{}", said.err);
+    assert!(said.err.contains(expected), "{}", said.err);
 }
 
 #[test]

@@ -11,6 +11,7 @@ use uvlet_record::{
 
 use super::Draft;
 use crate::{
+    files::{FileList, FileSet},
     graph::Reach,
     lens::{CellSet, Lens},
     what_if::{Change, Step, assemble::Assembly},
@@ -305,11 +306,11 @@ fn refer(
             let rest: Vec<FileId> = now.into_iter().filter(|file| !kept.contains(file)).collect();
             [kept, rest].concat()
         };
-        let startup = ordered(&before.startup, new(|draft| &draft.startup));
-        let deferred = ordered(&before.deferred, new(|draft| &draft.deferred));
-        let at_once: Vec<FileId> =
-            mapped(&before.at_once).into_iter().filter(|file| deferred.contains(file)).collect();
-        let loads = before.loads.iter().filter_map(|load| loads.get(load).copied()).collect();
+        let startup = FileList::from(ordered(&before.startup, new(|draft| &draft.startup)));
+        let deferred: FileSet = new(|draft| &draft.deferred).into_iter().collect();
+        let earlier: Vec<FileId> = before.at_once.iter().collect();
+        let at_once = mapped(&earlier).into_iter().filter(|file| deferred.contains(file)).collect();
+        let loads = before.loads.iter().filter_map(|load| loads.get(&load).copied()).collect();
         let entry: &mut Entry = &mut record.entries[at];
         let requested = mapped(&entry.requested);
         entry.requested = requested.into_iter().filter(|file| startup.contains(file)).collect();

@@ -201,15 +201,12 @@ impl Cutter<'_, '_> {
         for &id in cells {
             let Owner::Module(module) = record.cells[id.at()].owner else { continue };
             for (entry, reach) in self.lens.reach.iter().enumerate() {
-                let holds = |files: &[FileId]| {
-                    files.iter().any(|file| {
-                        record
-                            .cells_of(*file)
-                            .iter()
-                            .any(|cell| cell.owner == Owner::Module(module))
-                    })
+                let holds = |file: FileId| {
+                    let mut cells = record.cells_of(file).iter();
+                    cells.any(|cell| cell.owner == Owner::Module(module))
                 };
-                let when = match (holds(&reach.startup), holds(&reach.deferred)) {
+                let is_early = reach.startup.iter().copied().any(holds);
+                let when = match (is_early, reach.deferred.iter().any(holds)) {
                     (true, _) => self.when(entry, module, When::Startup, &BTreeSet::new()),
                     (false, true) => self.when(entry, module, When::Deferred, &BTreeSet::new()),
                     (false, false) => When::Never,

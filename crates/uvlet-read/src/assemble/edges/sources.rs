@@ -126,9 +126,7 @@ fn declared(record: &Record, id: ModuleId) -> Option<bool> {
         let glob = glob.trim_start_matches("./").trim_start_matches('/');
         // A glob without a folder is meant in every folder.
         let anywhere = if glob.contains('/') { glob.to_owned() } else { format!("**/{glob}") };
-        [glob.to_owned(), anywhere]
-            .iter()
-            .any(|glob| Glob::new(glob, true).is_ok_and(|glob| glob.is_match(inside)))
+        [glob.to_owned(), anywhere].iter().any(|glob| Glob::new(glob, true).is_match(inside))
     };
     Some(globs.iter().any(is_in))
 }

@@ -67,20 +67,36 @@ fn is_group(part: &str) -> bool {
     part.starts_with('(') && part.ends_with(')')
 }
 
+/// Keeps the set of all places in the pattern where one may be, so that many optional parts cost no
+/// more than the product of both lengths.
 fn matches(pattern: &[Part], path: &[&str]) -> bool {
-    match (pattern.split_first(), path.split_first()) {
-        (None, None) => true,
-        (None, Some(_)) => false,
-        (Some((Part::Rest { is_optional }, rest)), _) => {
-            let least = usize::from(!is_optional);
-            (least..=path.len()).any(|taken| matches(rest, &path[taken..]))
+    let mut at = vec![false; pattern.len() + 1];
+    enter(pattern, &mut at, 0);
+    for part in path {
+        let mut next = vec![false; pattern.len() + 1];
+        for (place, wanted) in pattern.iter().enumerate().filter(|(place, _)| at[*place]) {
+            match wanted {
+                Part::Text(text) if text != part => {}
+                Part::Text(_) | Part::One | Part::Perhaps => enter(pattern, &mut next, place + 1),
+                Part::Rest { .. } => {
+                    next[place] = true;
+                    enter(pattern, &mut next, place + 1);
+                }
+            }
         }
-        (Some((Part::Perhaps, rest)), one) => {
-            matches(rest, path) || one.is_some_and(|(_, left)| matches(rest, left))
+        at = next;
+    }
+    at[pattern.len()]
+}
+
+/// Adds a place, and those beyond parts that may be left out.
+fn enter(pattern: &[Part], at: &mut [bool], mut place: usize) {
+    loop {
+        at[place] = true;
+        match pattern.get(place) {
+            Some(Part::Perhaps | Part::Rest { is_optional: true }) => place += 1,
+            _ => break,
         }
-        (Some((Part::One, rest)), Some((_, left))) => matches(rest, left),
-        (Some((Part::Text(text), rest)), Some((part, left))) => text == part && matches(rest, left),
-        (Some((Part::One | Part::Text(_), _)), None) => false,
     }
 }
 
@@ -104,6 +120,8 @@ mod tests {
     #[case("/[[lang]]/about", "/de/about", true)]
     #[case("/:lang?/about", "/about", true)]
     #[case("/files/*", "/files/a/b", true)]
+    #[case("/[...a]/x/[[...b]]", "/1/2/x", true)]
+    #[case("/[...a]/x/[...b]", "/1/2/x", false)]
     fn paths_of_patterns(#[case] pattern: &str, #[case] path: &str, #[case] fits: bool) {
         assert_eq!(Pattern::new(pattern).is_match(path), fits, "{pattern} {path}");
     }
