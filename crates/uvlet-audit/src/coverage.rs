@@ -3,6 +3,9 @@
 //! A byte ran at load if the first recording saw it run, later if another one did, and never otherwise.
 //! Never ran in a few recordings is not dead: another visitor may need it.
 
+mod files;
+pub(crate) mod ranges;
+
 use std::{
     collections::{BTreeMap, BTreeSet},
     ops::Range,
@@ -20,6 +23,8 @@ use crate::{
     liveness::{Sources, segment_at},
     spans::{Prices, Spans},
 };
+use files::Files;
+use ranges::{bytes_of, joined, that_ran, without};
 
 /// A script or style as a recording has it.
 #[derive(Clone, Debug)]
@@ -141,14 +146,6 @@ pub struct Unmatched {
     pub reason: String,
 }
 
-/// When bytes ran.
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum When {
-    Load,
-    Later,
-    Never,
-}
-
 /// What ran in some recordings.
 #[derive(Debug, Default)]
 pub struct Ran {
@@ -168,43 +165,44 @@ pub struct Ran {
 #[must_use]
 pub fn ran(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Ran {
     let mut ran = Ran::default();
-    // Per file: in which recordings it is, and which of its bytes ran in them.
-    let mut found: BTreeMap<FileId, BTreeMap<usize, Vec<bool>>> = BTreeMap::new();
+    let mut files = Files::new(record, texts);
+    // Per file: in which recordings it is, and which of its UTF-16 code units ran in them. One script
+    // that several frames run is one.
+    let mut found: BTreeMap<FileId, BTreeMap<usize, Vec<Range<u64>>>> = BTreeMap::new();
     for (at, recording) in recordings.iter().enumerate() {
         for seen in &recording.seen {
-            match matched(record, texts, seen) {
-                Err(reason) => {
+            match files.matching(seen) {
+                Err(unknown) => {
+                    let reason = unknown.reason().to_owned();
                     ran.unmatched.insert(Unmatched { url: seen.url.clone(), reason });
                 }
-                Ok((file, text)) => {
-                    let bytes = bytes_that_ran(&text, seen);
-                    let known = found.entry(file).or_default();
-                    // One script that several frames run is one.
-                    match known.get_mut(&at) {
-                        Some(before) => {
-                            before.iter_mut().zip(bytes).for_each(|(one, ran)| *one |= ran);
-                        }
-                        None => {
-                            known.insert(at, bytes);
-                        }
-                    }
+                Ok(file) => {
+                    let units = that_ran(&seen.ranges);
+                    found.entry(file).or_default().entry(at).or_default().extend(units);
                 }
             }
         }
     }
     for (file, by_recording) in found {
-        for (range, when) in stretches(&by_recording) {
-            let spans = match when {
-                When::Load => &mut ran.load,
-                When::Later => &mut ran.later,
-                When::Never => &mut ran.never,
-            };
-            spans.add(file, range);
-        }
+        let text = files.text(file);
+        let ends = by_recording.values().flatten().flat_map(|range| [range.start, range.end]);
+        let bytes = bytes_of(text, ends.collect());
+        let in_bytes = |units: &Vec<Range<u64>>| -> Vec<Range<u64>> {
+            let byte = |unit| bytes.get(unit).copied().unwrap_or(text.len()) as u64;
+            units.iter().map(|range| byte(&range.start)..byte(&range.end)).collect()
+        };
+        let all: Vec<Range<u64>> = std::iter::once(0..text.len() as u64).collect();
+        let load = joined(by_recording.get(&0).map(in_bytes).unwrap_or_default());
+        let others = joined(by_recording.values().flat_map(in_bytes).collect());
         ran.files.insert(file, by_recording.into_keys().collect());
+        let later = without(&others, &load);
+        let never = without(&all, &others);
+        let kinds = [(&mut ran.load, load), (&mut ran.later, later), (&mut ran.never, never)];
+        for (spans, ranges) in kinds {
+            ranges.into_iter().for_each(|range| spans.add(file, range));
+        }
     }
-    let Ran { load, later, never, files, unmatched } = ran;
-    Ran { load: load.joined(), later: later.joined(), never: never.joined(), files, unmatched }
+    ran
 }
 
 /// Ties recordings to a build, and tells whose bytes ran when.
@@ -338,20 +336,22 @@ struct Function {
 
 /// The functions that recordings tell apart, by where they begin in the sources.
 fn functions(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Vec<Function> {
-    let mut by_file: BTreeMap<FileId, (String, InOrder)> = BTreeMap::new();
+    let mut by_file: BTreeMap<FileId, InOrder> = BTreeMap::new();
+    let mut files = Files::new(record, texts);
     for seen in recordings.iter().flat_map(|recording| &recording.seen) {
-        let Ok((file, text)) = matched(record, texts, seen) else { continue };
-        let known = by_file.entry(file).or_insert_with(|| (text, InOrder::new()));
+        let Ok(file) = files.matching(seen) else { continue };
+        let known = by_file.entry(file).or_default();
         for (start, end, name) in &seen.functions {
-            known.1.insert((*start, u64::MAX - end), name.clone());
+            known.insert((*start, u64::MAX - end), name.clone());
         }
     }
     let sources = Sources::new(texts);
     let mut found: Vec<Function> = Vec::new();
-    for (file, (text, functions)) in by_file {
+    for (file, functions) in by_file {
+        let text = files.text(file);
         let origins = texts.origins(file).unwrap_or_default();
         let ends = functions.keys().flat_map(|(start, end)| [*start, u64::MAX - end]);
-        let bytes = bytes_of(&text, ends.collect());
+        let bytes = bytes_of(text, ends.collect());
         let at = |unit: u64| bytes.get(&unit).copied().unwrap_or(text.len()) as u64;
         // In the order of the text, outer ones first: each ends what the one around it has so far.
         let mut open: Vec<(u64, usize)> = Vec::new();
@@ -393,107 +393,4 @@ fn functions(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Ve
         close(&mut open, u64::MAX, &mut cursor, &mut found);
     }
     found.into_iter().map(|one| Function { spans: one.spans.joined(), ..one }).collect()
-}
-
-/// The file that a script is: of its text, else of the end of its address and its length.
-fn matched(record: &Record, texts: &dyn Texts, seen: &Seen) -> Result<(FileId, String), String> {
-    let path = seen.url.split(['?', '#']).next().unwrap_or_default();
-    let path = path
-        .split_once("://")
-        .map_or(path, |(_, rest)| rest.split_once('/').map_or("", |(_, path)| path));
-    if path.is_empty() || path.ends_with(".html") {
-        return Err("code inside a page".to_owned());
-    }
-    let last = path.rsplit('/').next().unwrap_or(path);
-    let is_named = |id: &FileId| {
-        let known = record.file(*id).path.as_str();
-        known == last || known.strip_suffix(last).is_some_and(|before| before.ends_with('/'))
-    };
-    let text_of = |id: FileId| {
-        let text = texts.emitted(id)?;
-        String::from_utf8(text.into_owned()).ok()
-    };
-    let code = (0..record.files.len())
-        .map(FileId::new)
-        .filter(|&id| matches!(record.file(id).kind, Kind::Script | Kind::Style));
-    let mut named: Vec<FileId> = code.filter(is_named).collect();
-    // The longest end of the address that is a path of the build.
-    let shared = |id: &FileId| {
-        let known = record.file(*id).path.as_str();
-        known.rsplit('/').zip(path.rsplit('/')).take_while(|(a, b)| a == b).count()
-    };
-    named.sort_by_key(|id| std::cmp::Reverse(shared(id)));
-    if named.is_empty() {
-        return Err("no file of the build is called that".to_owned());
-    }
-    for id in named {
-        let Some(text) = text_of(id) else {
-            return Err("the build's texts are not at hand".to_owned());
-        };
-        let is_it = match (&seen.text, seen.length) {
-            (Some(theirs), _) => *theirs == text,
-            (None, Some(length)) => text.encode_utf16().count() as u64 == length,
-            (None, None) => false,
-        };
-        if is_it {
-            return Ok((id, text));
-        }
-    }
-    Err("the file of that name is another: the recording is of another build, or was cut"
-        .to_owned())
-}
-
-/// The bytes at which some UTF-16 code units of a text stand; what lies past its end ends there.
-fn bytes_of(text: &str, mut wanted: Vec<u64>) -> BTreeMap<u64, usize> {
-    wanted.sort_unstable();
-    wanted.dedup();
-    let mut bytes: BTreeMap<u64, usize> = BTreeMap::new();
-    let mut next = wanted.into_iter().peekable();
-    let mut units = 0;
-    for (at, c) in text.char_indices() {
-        while next.peek().is_some_and(|wanted| *wanted <= units) {
-            bytes.extend(next.next().map(|wanted| (wanted, at)));
-        }
-        units += c.len_utf16() as u64;
-    }
-    bytes.extend(next.map(|wanted| (wanted, text.len())));
-    bytes
-}
-
-/// Per byte of a text, whether it ran: of nested stretches the innermost says it.
-fn bytes_that_ran(text: &str, seen: &Seen) -> Vec<bool> {
-    let ends = seen.ranges.iter().flat_map(|(start, end, _)| [*start, *end]);
-    let bytes = bytes_of(text, ends.collect());
-    let mut ran = vec![false; text.len()];
-    for (start, end, is_run) in &seen.ranges {
-        let (Some(&start), Some(&end)) = (bytes.get(start), bytes.get(end)) else { continue };
-        if start < end {
-            ran[start..end].fill(*is_run);
-        }
-    }
-    ran
-}
-
-/// Stretches of a file by when they ran.
-fn stretches(by_recording: &BTreeMap<usize, Vec<bool>>) -> Vec<(Range<u64>, When)> {
-    let length = by_recording.values().map(Vec::len).max().unwrap_or(0);
-    let when = |at: usize| {
-        let ran = |one: &Vec<bool>| one.get(at).copied().unwrap_or(false);
-        if by_recording.get(&0).is_some_and(ran) {
-            When::Load
-        } else if by_recording.values().any(ran) {
-            When::Later
-        } else {
-            When::Never
-        }
-    };
-    let mut stretches: Vec<(Range<u64>, When)> = Vec::new();
-    for at in 0..length {
-        let (now, byte) = (when(at), at as u64);
-        match stretches.last_mut() {
-            Some((range, last)) if *last == now => range.end = byte + 1,
-            _ => stretches.push((byte..byte + 1, now)),
-        }
-    }
-    stretches
 }

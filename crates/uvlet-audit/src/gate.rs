@@ -141,7 +141,7 @@ pub struct Aids<'a> {
 }
 
 /// How strictly budgets are held.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug)]
 pub struct Strictness {
     /// A development build is taken.
     pub allow_development: bool,
@@ -149,6 +149,20 @@ pub struct Strictness {
     pub allow_estimated: bool,
     /// Bytes that nobody owns and that are not held against a budget.
     pub allow_unattributed: u64,
+    /// Share of the bytes that a kind of finding must have judged for a budget on it, in thousandths of a
+    /// percent.
+    pub judged_at_least: u64,
+}
+
+impl Default for Strictness {
+    fn default() -> Self {
+        Self {
+            allow_development: false,
+            allow_estimated: false,
+            allow_unattributed: 0,
+            judged_at_least: 95_000,
+        }
+    }
 }
 
 /// The answer.

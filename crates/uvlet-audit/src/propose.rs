@@ -6,7 +6,7 @@ use uvlet_record::{FileId, sizes::Measure};
 
 use crate::{
     lens::Lens,
-    waste::{self, Wanted, waste},
+    waste::{self, Judged, Wanted, waste},
 };
 
 /// Entries that get a budget each; of more, one limit holds for all.
@@ -50,14 +50,25 @@ impl Headroom {
     }
 }
 
-/// Budgets that a build holds: startup of every entry, the heaviest chunk, and what waste there is.
+/// What is proposed, and what is not.
+#[derive(Debug, Default)]
+pub struct Proposals {
+    /// Budgets that the build meets.
+    pub budgets: Vec<Proposal>,
+    /// Kinds of findings of which too little could be judged for a budget.
+    pub unjudged: Vec<Judged>,
+}
+
+/// Proposes budgets that a build meets: startup of every entry, the heaviest chunk, and what waste there
+/// is, as far as that could be judged.
 #[must_use]
 pub fn propose(
     lens: &Lens<'_>,
     aids: waste::Aids<'_>,
     measure: Measure,
     headroom: Headroom,
-) -> Vec<Proposal> {
+    judged_at_least: u64,
+) -> Proposals {
     let record = lens.record;
     let weigh = |files: &[FileId]| lens.amount(&lens.files(files.iter().copied())).bytes(measure);
     let mut proposals = Vec::new();
@@ -78,13 +89,15 @@ pub fn propose(
     if let Some(most) = chunks.max() {
         add("one-chunk".to_owned(), "each", "chunk(*)".to_owned(), most);
     }
-    let has_texts = (0..record.files.len()).any(|at| aids.texts.emitted(FileId::new(at)).is_some());
-    for kind in waste::Kind::ALL
-        .into_iter()
-        .filter(|kind| *kind != waste::Kind::KeptForEffect && (has_texts || !kind.needs_texts()))
-    {
+    let mut unjudged = Vec::new();
+    let wanted = |kind: &waste::Kind| *kind != waste::Kind::KeptForEffect;
+    for kind in waste::Kind::ALL.into_iter().filter(wanted) {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let found = waste(lens, aids, &wanted, measure);
+        if let Some(judged) = found.judged.iter().find(|one| !one.is_at_least(judged_at_least)) {
+            unjudged.push(judged.clone());
+            continue;
+        }
         let (cells, besides) = found.together(lens, &found.findings);
         let is = lens.amount(&cells).bytes(measure) + besides.bytes(measure);
         add(kind.name().to_owned(), "waste", kind.name().to_owned(), is);
@@ -99,7 +112,7 @@ pub fn propose(
         }
         proposal.name = name;
     }
-    proposals
+    Proposals { budgets: proposals, unjudged }
 }
 
 /// A name as a selector takes it: what would end the argument too early, or mean a pattern, in quotes.

@@ -1,7 +1,7 @@
 //! A build held against a network log: what was foretold and what was asked for, what it cost on the wire,
 //! and what the answers said of caching.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use serde::Serialize;
 use uvlet_record::{
@@ -173,11 +173,15 @@ pub fn requests(
     let mut hosts: BTreeMap<String, (usize, u64)> = BTreeMap::new();
     let mut rows = Vec::new();
     let mut fetched: BTreeSet<FileId> = BTreeSet::new();
+    let mut names = Names::new();
+    for (at, file) in record.files.iter().enumerate() {
+        names.entry(last_part(&file.path)).or_default().push(FileId::new(at));
+    }
     for page in pages {
         let home = host(&page.url);
         let mut asked: BTreeMap<FileId, &Request> = BTreeMap::new();
         for request in &page.requests {
-            match file_of(record, &request.url, request.url == page.url) {
+            match file_of(record, &names, &request.url, request.url == page.url) {
                 Some(file) => {
                     asked.entry(file).or_insert(request);
                     remarks.extend(remarked(record, file, request));
@@ -190,8 +194,11 @@ pub fn requests(
                 None => {}
             }
         }
-        rows.push(row(lens, page, &asked, &fetched, measure, level_of));
-        let sent = asked.iter().filter(|(_, request)| request.sent.is_some_and(|sent| sent > 0));
+        let entry = entry_of(lens, &names, &page.url, &asked);
+        let visit = Visit { page, asked, entry };
+        rows.push(row(lens, &visit, &fetched, measure, level_of));
+        let sent =
+            visit.asked.iter().filter(|(_, request)| request.sent.is_some_and(|sent| sent > 0));
         fetched.extend(sent.map(|(id, _)| *id));
     }
     let mut elsewhere: Vec<Host> =
@@ -200,17 +207,27 @@ pub fn requests(
     Requests { pages: rows, remarks: remarks.into_iter().collect(), elsewhere }
 }
 
+/// A page of the log: what it fetched of the build, and which entry it is.
+struct Visit<'p> {
+    page: &'p Page,
+    asked: BTreeMap<FileId, &'p Request>,
+    entry: Option<usize>,
+}
+
+/// Files by the last part of their paths.
+type Names<'r> = HashMap<&'r str, Vec<FileId>>;
+
 fn row(
     lens: &Lens<'_>,
-    page: &Page,
-    asked: &BTreeMap<FileId, &Request>,
+    visit: &Visit<'_>,
     fetched: &BTreeSet<FileId>,
     measure: Measure,
     level_of: &LevelOf<'_>,
 ) -> PageRow {
     let record = lens.record;
     let path = |id: FileId| record.file(id).path.clone();
-    let entry = entry_of(lens, &page.url, asked);
+    let Visit { page, asked, entry } = visit;
+    let entry = *entry;
     let reach = entry.map(|at| &lens.reach[at]);
     let startup: BTreeSet<FileId> =
         reach.iter().flat_map(|reach| reach.startup.iter().copied()).collect();
@@ -219,7 +236,8 @@ fn row(
     let pages: BTreeSet<FileId> = entry
         .iter()
         .flat_map(|&at| &record.entries[at].pages)
-        .filter_map(|page| record.files.iter().position(|file| file.path == *page).map(FileId::new))
+        .filter_map(|page| record.files.binary_search_by(|file| file.path.cmp(page)).ok())
+        .map(FileId::new)
         .collect();
     let is_page = |id: &FileId| record.file(*id).kind == Kind::Page;
     let not_asked = startup.iter().filter(|id| !is_page(id) && !asked.contains_key(id));
@@ -358,6 +376,10 @@ fn host(url: &str) -> String {
     rest.split(['/', '?', '#']).next().unwrap_or_default().to_owned()
 }
 
+fn last_part(path: &str) -> &str {
+    path.rsplit('/').next().unwrap_or(path)
+}
+
 fn path_of(url: &str) -> &str {
     let url = url.split(['?', '#']).next().unwrap_or(url);
     match url.split_once("://") {
@@ -369,7 +391,7 @@ fn path_of(url: &str) -> &str {
 /// The file that an address means: one whose path ends it, or is ended by it where a build's public files
 /// stand in a folder of their own; of several the one that shares most. A document's may leave out what
 /// servers put behind it.
-fn file_of(record: &Record, url: &str, is_document: bool) -> Option<FileId> {
+fn file_of(record: &Record, names: &Names<'_>, url: &str, is_document: bool) -> Option<FileId> {
     let path = path_of(url).trim_end_matches('/');
     let page = |end: &str| match path {
         "" => end.trim_start_matches('/').to_owned(),
@@ -389,19 +411,26 @@ fn file_of(record: &Record, url: &str, is_document: bool) -> Option<FileId> {
             .map(|asked| asked.len().min(file.len()))
             .max()
     };
-    let files = record.files.iter().enumerate();
-    let found = files.filter_map(|(at, file)| {
+    let wanted: BTreeSet<&str> = [path, &index, &bare].map(last_part).into_iter().collect();
+    let files = wanted.into_iter().filter_map(|last| names.get(last)).flatten();
+    let found = files.filter_map(|&id| {
+        let file = record.file(id);
         let shared = shared(&file.path, file.kind == Kind::Page)?;
-        Some((shared, std::cmp::Reverse(file.path.len()), at))
+        Some((shared, std::cmp::Reverse(file.path.len()), id))
     });
-    found.max().map(|(.., at)| FileId::new(at))
+    found.max().map(|(.., id)| id)
 }
 
 /// The entry that a page is: by its file or route, else the one whose startup it asked for the most of.
-fn entry_of(lens: &Lens<'_>, url: &str, asked: &BTreeMap<FileId, &Request>) -> Option<usize> {
+fn entry_of(
+    lens: &Lens<'_>,
+    names: &Names<'_>,
+    url: &str,
+    asked: &BTreeMap<FileId, &Request>,
+) -> Option<usize> {
     let record = lens.record;
     let path = path_of(url).trim_matches('/');
-    let page = file_of(record, url, true).map(|id| record.file(id).path.as_str());
+    let page = file_of(record, names, url, true).map(|id| record.file(id).path.as_str());
     // Entries for old browsers stand beside those of their pages, and logs are of new ones.
     let entries = || {
         let all = record.entries.iter().enumerate();

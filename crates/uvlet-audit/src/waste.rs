@@ -8,10 +8,12 @@ mod barely;
 mod barrel;
 mod carried;
 mod copied;
+mod copied_text;
 mod dead;
 mod environment;
 mod family;
 mod helpers;
+mod judged;
 mod later;
 pub mod patch;
 mod versions;
@@ -19,6 +21,7 @@ mod wrappers;
 
 use std::{
     collections::{BTreeMap, BTreeSet},
+    panic::{AssertUnwindSafe, catch_unwind},
     sync::OnceLock,
 };
 
@@ -42,6 +45,7 @@ use crate::{
     spans::{Prices, Spans},
     why::Network,
 };
+pub use judged::{Judged, Need, checked, missing};
 pub(crate) use wrappers::wrappers;
 
 /// What is found.
@@ -51,6 +55,8 @@ pub(crate) use wrappers::wrappers;
 pub enum Kind {
     /// One module in several scripts or styles.
     CopiedModule,
+    /// The same code in several scripts, told by their texts alone.
+    CopiedText,
     /// One package in several installs.
     SeveralVersions,
     /// Two packages, or two editions of one, that hold mostly the same code.
@@ -77,8 +83,9 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 12] = [
+    pub const ALL: [Self; 13] = [
         Self::CopiedModule,
+        Self::CopiedText,
         Self::SeveralVersions,
         Self::LookalikePackages,
         Self::CopiedHelper,
@@ -92,21 +99,6 @@ impl Kind {
         Self::KeptForEffect,
     ];
 
-    /// It can only be found in texts.
-    #[must_use]
-    pub fn needs_texts(self) -> bool {
-        matches!(
-            self,
-            Self::LookalikePackages
-                | Self::CopiedHelper
-                | Self::BarelyUsed
-                | Self::BarrelPull
-                | Self::Deferrable
-                | Self::DeadDeclaration
-                | Self::KeptForEffect
-        )
-    }
-
     /// Its bytes stay in the build: they could only come at another time.
     #[must_use]
     pub fn stays(self) -> bool {
@@ -118,6 +110,7 @@ impl Kind {
     pub fn name(self) -> &'static str {
         match self {
             Self::CopiedModule => "copied-module",
+            Self::CopiedText => "copied-text",
             Self::SeveralVersions => "several-versions",
             Self::LookalikePackages => "lookalike-packages",
             Self::CopiedHelper => "copied-helper",
@@ -153,8 +146,9 @@ impl std::str::FromStr for Kind {
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-const ALL: [(Kind, Find); 12] = [
+const ALL: [(Kind, Find); 13] = [
     (Kind::CopiedModule, copied::find),
+    (Kind::CopiedText, copied_text::find),
     (Kind::SeveralVersions, versions::find),
     (Kind::LookalikePackages, alike::find),
     (Kind::CopiedHelper, helpers::find),
@@ -199,7 +193,7 @@ struct Found {
     /// The bundler's wrappers around what goes would go with it.
     with_wrappers: bool,
     /// What an entry would start without; none where that is the cells in its startup.
-    by_entry: Option<BTreeMap<usize, CellSet>>,
+    by_entry: Option<BTreeMap<usize, Stock>>,
     cause: String,
     advice: String,
 }
@@ -237,6 +231,8 @@ pub struct Waste {
     pub recoverable: Sizes,
     /// The one that saves most at startup first.
     pub findings: Vec<Finding>,
+    /// What each kind could judge: of the rest, that nothing was found says nothing.
+    pub judged: Vec<Judged>,
     #[serde(skip)]
     prices: Prices,
 }
@@ -372,12 +368,19 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
         liveness: OnceLock::new(),
         shapes: OnceLock::new(),
     };
+    let is_wanted = |kind: &Kind| wanted.kinds.is_empty() || wanted.kinds.contains(kind);
+    let kinds: Vec<Kind> = Kind::ALL.into_iter().filter(is_wanted).collect();
+    let mut judged = judged::judged(lens, aids.texts, &kinds);
     let mut all_found: Vec<(Kind, Found, BTreeMap<usize, Stock>)> = Vec::new();
-    for (kind, find) in ALL {
-        if !wanted.kinds.is_empty() && !wanted.kinds.contains(&kind) {
+    for (kind, find) in ALL.into_iter().filter(|(kind, _)| is_wanted(kind)) {
+        // A fault of one kind leaves the others their answers.
+        let of_kind = catch_unwind(AssertUnwindSafe(|| find(&ground)));
+        let Ok(of_kind) = of_kind else {
+            let its = judged.iter_mut().filter(|one| one.kind == kind);
+            its.for_each(|one| (one.bytes, one.has_failed) = (0, true));
             continue;
-        }
-        for mut found in find(&ground) {
+        };
+        for mut found in of_kind {
             if let Some(within) = &wanted.within {
                 found.cells = found.cells.and(within);
                 found.spans = found.spans.within(record, within);
@@ -432,7 +435,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
     let at_startup = shares(&ground, &prices, &union, measure);
     let recoverable = all.amount(lens, &prices).sizes();
-    Waste { at_startup, recoverable, findings, prices }
+    Waste { at_startup, recoverable, findings, judged, prices }
 }
 
 impl Waste {
@@ -453,6 +456,14 @@ struct Stock {
 }
 
 impl Stock {
+    fn of_cells(cells: CellSet) -> Self {
+        Self { cells, spans: Spans::default() }
+    }
+
+    fn is_empty(&self) -> bool {
+        self.spans.is_empty() && self.cells.iter().next().is_none()
+    }
+
     fn or(self, cells: &CellSet, spans: &Spans) -> Self {
         Self { cells: self.cells.or(cells), spans: self.spans.or(spans) }
     }
@@ -462,6 +473,10 @@ impl Stock {
         amount += prices.amount(lens.record, &self.spans, &self.cells);
         amount
     }
+}
+
+fn stocks(by_entry: BTreeMap<usize, CellSet>) -> BTreeMap<usize, Stock> {
+    by_entry.into_iter().map(|(entry, cells)| (entry, Stock::of_cells(cells))).collect()
 }
 
 /// Files that are copies on purpose: for old browsers, and for workers, which share nothing.
@@ -488,20 +503,18 @@ fn by_entry(
     within: Option<&CellSet>,
 ) -> BTreeMap<usize, Stock> {
     let lens = ground.lens;
-    let with_wrappers = found.with_wrappers;
-    let stock = |(entry, cells)| {
-        let spans = match with_wrappers {
-            true => wrappers(lens.record, &cells),
-            false => Spans::default(),
-        };
-        (entry, Stock { cells, spans })
-    };
     if let Some(known) = found.by_entry.take() {
-        let kept = known.into_iter().map(|(entry, cells)| match within {
-            Some(within) => (entry, cells.and(within)),
-            None => (entry, cells),
-        });
-        return kept.filter(|(_, cells)| cells.iter().next().is_some()).map(stock).collect();
+        let with_wrappers = found.with_wrappers;
+        let cut = |(entry, Stock { cells, spans }): (usize, Stock)| {
+            let (cells, spans) = match within {
+                Some(within) => (cells.and(within), spans.within(lens.record, within)),
+                None => (cells, spans),
+            };
+            let spans = if with_wrappers { wrappers(lens.record, &cells) } else { spans };
+            (entry, Stock { cells, spans })
+        };
+        let kept = known.into_iter().map(cut);
+        return kept.filter(|(_, stock)| !stock.is_empty()).collect();
     }
     let mut shares = BTreeMap::new();
     for (entry, reach) in lens.reach.iter().enumerate() {

@@ -157,10 +157,18 @@ pub fn installed_version(project: &Path, package: &str) -> Option<String> {
     Some(installed.version)
 }
 
+/// Tells whether a project's `package.json` depends on a package.
+#[must_use]
+pub fn depends_on(project: &Path, package: &str) -> bool {
+    manifest(project).is_some_and(|manifest| {
+        manifest.dependencies.0.contains_key(package)
+            || manifest.dev_dependencies.0.contains_key(package)
+    })
+}
+
 /// The bundlers that a project depends on.
 #[must_use]
 pub fn bundlers_of(project: &Path) -> Vec<Bundler> {
-    let Some(manifest) = manifest(project) else { return Vec::new() };
     let known = [
         ("vite", Bundler::Vite),
         ("webpack", Bundler::Webpack),
@@ -169,10 +177,8 @@ pub fn bundlers_of(project: &Path) -> Vec<Bundler> {
         ("rollup", Bundler::Rollup),
         ("rolldown", Bundler::Rolldown),
     ];
-    let depends = |name: &str| {
-        manifest.dependencies.0.contains_key(name) || manifest.dev_dependencies.0.contains_key(name)
-    };
-    known.into_iter().filter(|(name, _)| depends(name)).map(|(_, bundler)| bundler).collect()
+    let its = known.into_iter().filter(|(name, _)| depends_on(project, name));
+    its.map(|(_, bundler)| bundler).collect()
 }
 
 /// The folder around a build whose pages load what is in it, where a part was named for the whole.

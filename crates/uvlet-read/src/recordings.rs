@@ -3,7 +3,7 @@
 //! `{url, ranges, text}` that browsers export; rule usage of styles (`CSS.stopRuleUsageTracking`), beside the
 //! sheets that `CSS.styleSheetAdded` told of.
 
-use std::{fs, io, path::Path};
+use std::{collections::HashMap, fs, io, path::Path};
 
 use serde::Deserialize;
 
@@ -150,7 +150,16 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
     let scripts = match form {
         Form::Protocol { result } => result.into_iter().map(of_protocol).collect(),
         Form::Styles { rule_usage, style_sheets } => {
-            style_sheets.into_iter().map(|sheet| of_sheet(sheet, &rule_usage)).collect()
+            let mut rules: HashMap<&str, Vec<&Rule>> = HashMap::new();
+            for rule in rule_usage.iter().filter(|rule| rule.used) {
+                rules.entry(&rule.style_sheet_id).or_default().push(rule);
+            }
+            let of = |sheet: Sheet| {
+                let used = rules.get(sheet.style_sheet_id.as_str());
+                let used = used.map_or(&[][..], Vec::as_slice);
+                of_sheet(sheet, used)
+            };
+            style_sheets.into_iter().map(of).collect()
         }
         Form::Export(list) => list
             .into_iter()
@@ -194,9 +203,8 @@ fn of_protocol(script: ProtocolScript) -> Recorded {
 }
 
 /// Rules that were used ran, and the rest of a sheet did not.
-fn of_sheet(sheet: Sheet, rules: &[Rule]) -> Recorded {
-    let its = rules.iter().filter(|rule| rule.style_sheet_id == sheet.style_sheet_id);
-    let used = its.filter(|rule| rule.used).map(|rule| (rule.start_offset, rule.end_offset, true));
+fn of_sheet(sheet: Sheet, used: &[&Rule]) -> Recorded {
+    let used = used.iter().map(|rule| (rule.start_offset, rule.end_offset, true));
     let mut ranges = vec![(0, sheet.length.unwrap_or(u64::MAX), false)];
     ranges.extend(used);
     let functions = Vec::new();

@@ -282,6 +282,10 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
 #[must_use]
 pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
     let mut text = format!("**{}**\n\n", sentence(&found::sentence(waste, screen)));
+    if let Some(unchecked) = found::unchecked(&waste.judged).filter(|_| !waste.findings.is_empty())
+    {
+        text.push_str(&format!("{}\n\n", sentence(&unchecked)));
+    }
     if let Some(whole) = found::whole(waste, screen) {
         text.push_str(&format!("{}\n\n", sentence(&whole)));
     }

@@ -283,6 +283,8 @@ pub struct Waste {
 pub enum Kind {
     /// One module in several scripts or styles.
     CopiedModule,
+    /// The same code in several scripts, told by their texts.
+    CopiedText,
     /// One package in several installs.
     SeveralVersions,
     /// Two packages, or two editions of one, that hold mostly the same code.

@@ -10,6 +10,7 @@ mod demo;
 mod gate;
 mod help;
 mod kept;
+mod maps;
 mod plugin;
 #[cfg(feature = "post")]
 mod post;

@@ -214,11 +214,19 @@ fn settings(
         }
     }
     if let Some(gate) = table.table("gate")? {
-        gate.only(&["allow_development", "allow_estimated", "allow_unattributed"])?;
+        gate.only(&[
+            "allow_development",
+            "allow_estimated",
+            "allow_unattributed",
+            "judged_at_least",
+        ])?;
         config.strictness = Strictness {
             allow_development: gate.flag("allow_development")?.unwrap_or(false),
             allow_estimated: gate.flag("allow_estimated")?.unwrap_or(false),
             allow_unattributed: gate.with("allow_unattributed", size::parse)?.unwrap_or(0),
+            judged_at_least: gate
+                .with("judged_at_least", budgets::share)?
+                .unwrap_or_else(|| Strictness::default().judged_at_least),
         };
     }
     if let Some(budgets) = table.table("budget")? {

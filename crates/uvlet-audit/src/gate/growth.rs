@@ -8,7 +8,10 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Owner, sizes::Measure};
 
-use super::{Budget, BudgetRow, Grew, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge};
+use super::{
+    Budget, BudgetRow, Grew, Growth, LimitKind, Reason, Scope, Verdict, judge::Judge,
+    waivers::Unwaived,
+};
 use crate::{
     attribute::{By, Sort, attribute},
     lens::{Bounds, CellSet, Estimates, Lens},
@@ -130,7 +133,7 @@ impl Judge<'_, '_> {
             }
             Scope::Waste(kind) => {
                 let texts = self.aids.texts_of_base;
-                let (cells, ..) = self.unwaived(base, texts, *kind, budget.measure);
+                let Unwaived { cells, .. } = self.unwaived(base, texts, *kind, budget.measure);
                 Earlier { least: cells.clone(), most: cells.clone(), cells, is_new: false }
             }
         })

@@ -9,6 +9,7 @@ use uvlet_record::{
 
 use super::{
     Aids, Budget, BudgetRow, Counted, Heavy, LimitKind, Place, Reason, Scope, Strictness, Verdict,
+    waivers::Unwaived,
 };
 use crate::{
     attribute::{By, RowKind, Sort, attribute},
@@ -66,9 +67,9 @@ impl Judge<'_, '_> {
                 );
             }
             Scope::Waste(kind) => {
-                let (cells, besides, reasons) =
+                let Unwaived { cells, besides, reasons, judged } =
                     self.unwaived(self.lens, self.aids.texts, *kind, budget.measure);
-                let obstacles = self.lack_of_texts(*kind);
+                let obstacles = self.lack_of_sight(budget, &judged, &cells, besides);
                 let sources = self.sources(&cells, budget.measure);
                 let before = self.rows.len();
                 let (least, most) = (cells.clone(), cells.clone());
@@ -102,15 +103,23 @@ impl Judge<'_, '_> {
         Ok(())
     }
 
-    /// Whether findings of a kind can be found at all.
-    fn lack_of_texts(&self, kind: waste::Kind) -> Vec<Reason> {
-        let mut files = (0..self.lens.record.files.len()).map(FileId::new);
-        if !kind.needs_texts() || files.any(|id| self.aids.texts.emitted(id).is_some()) {
-            return Vec::new();
-        }
-        let message = "the record holds no texts, in which it would be found; make it with \
-                       --with-texts, or name the build's folder";
-        vec![Reason { code: "no-texts".to_owned(), message: message.to_owned() }]
+    /// What keeps a budget on findings from being judged: too little was seen to find all of them, and
+    /// what was found breaks no limit yet.
+    fn lack_of_sight(
+        &self,
+        budget: &Budget,
+        judged: &[waste::Judged],
+        cells: &CellSet,
+        besides: u64,
+    ) -> Vec<Reason> {
+        let found = self.lens.amount(cells).bytes(budget.measure).saturating_add(besides);
+        let is_broken = budget.at_most.is_some_and(|most| found > most);
+        let unseen = |one: &&waste::Judged| !one.is_at_least(self.strictness.judged_at_least);
+        let reason = |one: &waste::Judged| Reason {
+            code: "not-judged".to_owned(),
+            message: waste::checked(one),
+        };
+        judged.iter().filter(|_| !is_broken).filter(unseen).map(reason).collect()
     }
 
     /// Paths of the heaviest modules.
@@ -216,7 +225,7 @@ impl Judge<'_, '_> {
             because.extend(said);
         }
         for (limit_kind, allowed) in limits(budget) {
-            let judged = Judged { verdict, is: None, over_by: 0, because: because.clone() };
+            let judged = Standing { verdict, is: None, over_by: 0, because: because.clone() };
             let bounds = Bounds { least: 0, most: 0, nobodys: 0, doubted: Vec::new() };
             let row = Row { item: None, limit_kind, allowed, heaviest: Vec::new() };
             self.row(budget, row, &bounds, judged);
@@ -274,15 +283,15 @@ impl Judge<'_, '_> {
                 | LimitKind::FilesAtMost => Verdict::Broken,
             };
             let judged = if !obstacles.is_empty() {
-                Judged::open(limit_kind, obstacles.clone())
+                Standing::open(limit_kind, obstacles.clone())
             } else if bounds.least > limit {
                 let over_by = is.max(bounds.least) - limit;
                 let because = if is_ban { self.brought_in(&least) } else { Vec::new() };
-                Judged { verdict: exceeded, is: Some(is), over_by, because }
+                Standing { verdict: exceeded, is: Some(is), over_by, because }
             } else if bounds.most <= limit {
-                Judged { verdict: Verdict::Held, is: Some(is), over_by: 0, because: Vec::new() }
+                Standing { verdict: Verdict::Held, is: Some(is), over_by: 0, because: Vec::new() }
             } else {
-                Judged::open(limit_kind, doubts.clone())
+                Standing::open(limit_kind, doubts.clone())
             };
             let row = Row { item: item.clone(), limit_kind, allowed, heaviest: heaviest.clone() };
             self.row(budget, row, bounds, judged);
@@ -330,7 +339,7 @@ impl Judge<'_, '_> {
         vec![Reason { code: "brought-in".to_owned(), message }]
     }
 
-    fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Judged) {
+    fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Standing) {
         self.rows.push(BudgetRow {
             allowed: row.allowed,
             is: judged.is,
@@ -431,14 +440,14 @@ struct Row {
 }
 
 /// How a limit stands.
-struct Judged {
+struct Standing {
     verdict: Verdict,
     is: Option<u64>,
     over_by: u64,
     because: Vec<Reason>,
 }
 
-impl Judged {
+impl Standing {
     /// A limit that cannot be judged; one that only warns breaks nothing by that.
     fn open(limit_kind: LimitKind, because: Vec<Reason>) -> Self {
         let verdict = match limit_kind {

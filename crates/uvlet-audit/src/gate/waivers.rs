@@ -9,7 +9,7 @@ use super::{BudgetRow, Growth, LimitKind, Reason, Verdict, judge::Judge};
 use crate::{
     lens::{CellSet, Lens},
     selector::{self, Selector, SelectorError},
-    waste::{self, Accepted, Finding, Wanted, waste},
+    waste::{self, Accepted, Finding, Judged, Wanted, waste},
 };
 
 /// An exception.
@@ -104,16 +104,26 @@ pub fn accept(findings: &mut [Finding], waivers: &[Waiver], today: Date, measure
     }
 }
 
+/// What the findings of a kind that no exception takes come to together in a build.
+pub(super) struct Unwaived {
+    pub cells: CellSet,
+    /// Bytes of what is less than a cell.
+    pub besides: u64,
+    /// What is to be said of the others.
+    pub reasons: Vec<Reason>,
+    /// What could be judged.
+    pub judged: Vec<Judged>,
+}
+
 impl Judge<'_, '_> {
-    /// What the findings of a kind that no exception takes come to together in a build: cells, bytes of
-    /// what is less than a cell, and what is to be said of the others.
+    /// Finds what of a kind no exception takes.
     pub(super) fn unwaived(
         &mut self,
         lens: &Lens<'_>,
         texts: &dyn Texts,
         kind: waste::Kind,
         measure: Measure,
-    ) -> (CellSet, u64, Vec<Reason>) {
+    ) -> Unwaived {
         let (waivers, today) = (self.aids.waivers, self.aids.today);
         let mut reasons = Vec::new();
         let mut left = Vec::new();
@@ -154,7 +164,8 @@ impl Judge<'_, '_> {
             }
         }
         let (cells, besides) = found.together(lens, &left);
-        (cells, besides.bytes(measure) + over, reasons)
+        let besides = besides.bytes(measure) + over;
+        Unwaived { cells, besides, reasons, judged: found.judged }
     }
 
     /// Lets the exceptions of budgets stand, and says which were of no use.

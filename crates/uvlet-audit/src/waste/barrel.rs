@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Edge, ModuleId, Owner};
 
-use super::{Bound, Found, Ground, counted};
+use super::{Bound, Found, Ground, counted, stocks};
 use crate::{
     barrels::{Barrels, Names, Sight, add, barrels},
     lens::CellSet,
@@ -148,7 +148,7 @@ fn one(
         names: BTreeSet::from([path.to_owned()]),
         cells,
         bound: Bound::AtMost,
-        by_entry: Some(by_entry),
+        by_entry: Some(stocks(by_entry)),
         cause: format!("{path} hands on names of all of them, and the bundler may not leave out what could have an effect"),
         advice: "import the names from the modules that declare them, or let the package say `sideEffects` in its package.json".to_owned(),
         ..Found::default()

@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner};
 
-use super::{Bound, Found, Ground};
+use super::{Bound, Found, Ground, stocks};
 use crate::{
     lens::{CellSet, Lens},
     why::Network,
@@ -43,7 +43,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
             cells,
             bound: Bound::Exact,
-            by_entry: Some(by_entry),
+            by_entry: Some(stocks(by_entry)),
             cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),
             advice: "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
 ..Found::default()

@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Bundler, CellId, FileId, Kind, ModuleId, Record};
 
-use super::{Bound, Found, Ground, apart, cells_of_modules, counted};
+use super::{Bound, Found, Ground, Stock, apart, cells_of_modules, counted};
 use crate::lens::{CellSet, Lens};
 
 /// The copies of one module: a cell in each of several files of a kind.
@@ -31,7 +31,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             let again = group.iter().flat_map(|copies| again(copies, &reach.startup));
             let again: CellSet = again.collect();
             if again.iter().next().is_some() {
-                by_entry.insert(entry, again);
+                by_entry.insert(entry, Stock::of_cells(again));
             }
         }
         let kind = if record.file(files[0]).kind == Kind::Style { "style" } else { "script" };

@@ -19,7 +19,7 @@ use uvlet_script::{
     read,
 };
 
-use super::{Bound, Found, Ground, Part, cells_of_modules, counted};
+use super::{Bound, Found, Ground, Part, cells_of_modules, counted, stocks};
 use crate::{lens::CellSet, what_if::loading_helper};
 
 /// Emitted bytes below which it is not worth a request of its own.
@@ -326,7 +326,7 @@ fn one(
         parts: by.iter().flat_map(|one| one.parts.iter().cloned()).collect(),
         with_wrappers: true,
         bound: Bound::AtMost,
-        by_entry: Some(by_entry),
+        by_entry: Some(stocks(by_entry)),
         cause: format!(
             "{} uses it only in what waits for {}{}",
             askers.join(" and "),

@@ -8,7 +8,7 @@ use std::{
 use semver::Version;
 use uvlet_record::{CellId, ModuleId, Package, PackageId};
 
-use super::{Bound, Found, Ground, cells_of_modules, counted};
+use super::{Bound, Found, Ground, cells_of_modules, counted, stocks};
 use crate::lens::CellSet;
 
 /// One install, with its bytes.
@@ -64,7 +64,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
             bound: Bound::AtMost,
-            by_entry: Some(by_entry),
+            by_entry: Some(stocks(by_entry)),
             cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),
             advice: format!(
                 "ask for one version everywhere (`npm dedupe`, or `overrides` in package.json), and \

@@ -10,7 +10,7 @@ use uvlet_record::{
 use super::{Asked, Change, EntryRow, Step, WhatIf, as_it_would_be, what_if};
 use crate::{
     lens::Lens,
-    waste::{Aids, EntryShare, Finding, Kind, Wanted, waste},
+    waste::{Aids, EntryShare, Finding, Judged, Kind, Wanted, waste},
     why::subject::Subject,
 };
 
@@ -29,6 +29,8 @@ pub struct Suggestions {
     pub together: Vec<String>,
     /// What these come to; none where nothing is won.
     pub prediction: Option<WhatIf>,
+    /// What of the build the tried kinds of findings could judge.
+    pub judged: Vec<Judged>,
 }
 
 /// A change that is worth trying.
@@ -153,7 +155,7 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
     each.sort_by_key(|one| std::cmp::Reverse(one.saved.get(measure)));
     let prediction = (!together.is_empty()).then(|| predict(&together)).flatten();
     let together = prediction.as_ref().map(|one| one.steps.clone()).unwrap_or_default();
-    Suggestions { each, together, prediction }
+    Suggestions { each, together, prediction, judged: found.judged }
 }
 
 /// What mending findings really saves: of those that a step says how to mend.

@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 
 use uvlet_audit::{
-    waste::{Accepted, Bound, EntryShare, Finding, Kind, Part, Waste},
+    waste::{Accepted, Bound, EntryShare, Finding, Judged, Kind, Part, Waste, missing},
     why::{Chain, Why},
 };
 use uvlet_record::{Record, sizes::Sizes};
@@ -12,6 +12,8 @@ use uvlet_record::{Record, sizes::Sizes};
 use super::{Screen, bold, count, dim, measures_said, why::one_chain, wrapped};
 use crate::name::{fitted, plain, width};
 
+/// Share of the bytes, in thousandths of a percent, beyond which nothing is said of the rest.
+const NEARLY_ALL: u64 = 95_000;
 /// Entries that are named after a finding.
 const NAMED: usize = 3;
 /// Names of a finding that its evidence lists.
@@ -24,6 +26,9 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     let mut text = format!("{}\n", bold(&wrapped(&sentence(waste, screen), columns, 0)));
     if let Some(whole) = whole(waste, screen) {
         text.push_str(&format!("{}\n", wrapped(&whole, columns, 0)));
+    }
+    if let Some(unchecked) = unchecked(&waste.judged).filter(|_| !waste.findings.is_empty()) {
+        text.push_str(&format!("{}\n", wrapped(&unchecked, columns, 0)));
     }
     let shown = top.unwrap_or(usize::MAX).min(waste.findings.len());
     let mut before: Option<&Finding> = None;
@@ -56,7 +61,10 @@ fn size(sizes: &Sizes, screen: &Screen) -> String {
 /// The answer.
 pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
     let Some(first) = waste.findings.first() else {
-        return "Nothing was found that need not be there.".to_owned();
+        return match unchecked(&waste.judged) {
+            Some(unchecked) => format!("No waste found in what could be checked. {unchecked}"),
+            None => "No waste found.".to_owned(),
+        };
     };
     let is_sure = waste.findings.iter().all(|finding| finding.bound == Bound::Exact);
     let up_to = if is_sure { "" } else { "Up to " };
@@ -77,6 +85,31 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
             first.id
         ),
     }
+}
+
+/// How much of the build the kinds could judge; none where that is nearly all.
+pub(crate) fn unchecked(judged: &[Judged]) -> Option<String> {
+    let unseen: Vec<&Judged> = judged.iter().filter(|one| !one.is_at_least(NEARLY_ALL)).collect();
+    let failed: Vec<&str> =
+        unseen.iter().filter(|one| one.has_failed).map(|one| one.kind.name()).collect();
+    if !failed.is_empty() {
+        return Some(format!("A fault of uvlet kept it from judging {}.", failed.join(", ")));
+    }
+    let worst = unseen.iter().min_by_key(|one| one.percent())?;
+    let best = unseen.iter().max_by_key(|one| one.percent())?;
+    let share = match (worst.percent(), best.percent()) {
+        (worst, best) if worst == best => format!("{worst}%"),
+        (worst, best) => format!("{worst}% to {best}%"),
+    };
+    let of = match unseen.iter().any(|one| one.kind.is_of_styles()) {
+        true => "script and style bytes",
+        false => "script bytes",
+    };
+    let kinds = match unseen.len() == judged.len() {
+        true => "All kinds".to_owned(),
+        false => format!("{} of {} kinds", unseen.len(), judged.len()),
+    };
+    Some(format!("{kinds} of waste could check only {share} of the {of}{}.", missing(&worst.lacks)))
 }
 
 /// All findings together.

@@ -3,7 +3,7 @@
 use uvlet_audit::what_if::{EntryRow, Part, PlanText, Suggestions, WhatIf};
 use uvlet_record::Record;
 
-use super::{Screen, bold, compare::signed, count, dim, measures_said, wrapped};
+use super::{Screen, bold, compare::signed, count, dim, measures_said, waste::unchecked, wrapped};
 use crate::name::{fitted, plain, width};
 
 /// Modules that are listed.
@@ -161,7 +161,7 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
         text.push_str(&format!("{}\n", wrapped(&line, columns, 7)));
     }
     let said = format!(
-        "Tried is what waits for somebody to act and is there at startup, and what files that hand on names draw in; nothing that the first view shows. Sizes are {}.",
+        "Candidates: startup code used only after interaction, and modules pulled in by barrels (files that re-export others). Sizes are {}.",
         measures_said(screen.measures(), record)
     );
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
@@ -176,7 +176,13 @@ pub(crate) fn suggested(answer: &Suggestions, screen: &Screen) -> String {
             let with = if answer.together.len() > 1 { " together" } else { "" };
             format!("With {changes}{with}: {}", sentence(prediction, screen))
         }
-        None => "Nothing was found that would let an entry start with less.".to_owned(),
+        None => {
+            let none = "No change found that makes a startup smaller";
+            match unchecked(&answer.judged) {
+                Some(unchecked) => format!("{none} in what could be checked. {unchecked}"),
+                None => format!("{none}."),
+            }
+        }
     }
 }
 

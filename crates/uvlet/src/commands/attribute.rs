@@ -14,8 +14,8 @@ use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
 use uvlet_view::{csv, markdown, table};
 
 use super::{
-    Opened, Wanted, advice, as_json, coverage, following, look, marked, marks_named, marks_wanted,
-    measures, open, screen, settings,
+    Opened, Wanted, advice, as_json, coverage, following, look, maps, marked, marks_named,
+    marks_wanted, measures, open, screen, settings,
 };
 use crate::{
     cli::{self, Attribute, By, Format},
@@ -103,13 +103,13 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         Format::Table => {
             let screen = screen(&show.page, &measures);
             let top = (arguments.top > 0).then_some(arguments.top);
-            let owners = advice::owners(&answer, &record, &path);
+            let owners = maps::missing(&record, &path);
             let next = match owners {
                 Some(_) => None,
                 None => advice::after_attribution(&answer, &path),
             };
             table::attribute(&answer, &record, &screen, top)
-                + &owners.map(|owners| format!("\n{owners}\n")).unwrap_or_default()
+                + &owners.map(|owners| format!("\n{owners}")).unwrap_or_default()
                 + &table::notices(&notices, &screen)
                 + &following(next, &show.page)
         }

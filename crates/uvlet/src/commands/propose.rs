@@ -5,14 +5,14 @@ use std::{fs, io, path::Path};
 use toml_edit::{DocumentMut, Item, Table, Value, value};
 use uvlet_audit::{
     gate::{Aids, Budget, BudgetRow, LimitKind, Scope, Verdict, gate},
-    propose::{Headroom, Proposal, propose},
+    propose::{Headroom, Proposal, Proposals, propose},
     waste,
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::{Costs, SavedTexts, sizes::Measure};
 use uvlet_view::{Units, plain};
 
-use super::{Measures, Opened, Wanted, gate::today, open, settings, with_groups};
+use super::{Measures, Opened, Wanted, gate::today, maps, open, settings, with_groups};
 use crate::{
     cli::{Format, Propose},
     config::{self, Config, FILE, Growth},
@@ -32,7 +32,7 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     let usual = Config::none();
     let known = config.as_ref().unwrap_or(&usual);
     let measure = known.measure;
-    let Opened { record, texts, coder, .. } = open(Wanted {
+    let Opened { path: path_of_build, record, texts, coder, .. } = open(Wanted {
         build: &arguments.build,
         config: config.as_ref(),
         measures: Measures { list: vec![measure], all: false },
@@ -43,7 +43,9 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let (texts, costs) = (&*texts, Some(&costs as &dyn Costs));
     let found = waste::Aids { texts, costs, languages: &known.languages, ran: None };
-    let proposals = propose(&lens, found, measure, headroom);
+    let share = known.strictness.judged_at_least;
+    let Proposals { budgets: proposals, unjudged } =
+        propose(&lens, found, measure, headroom, share);
     let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
     let old = read(&path)?;
     let mut document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
@@ -86,6 +88,9 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
             Units::default().size(proposal.is)
         ));
     }
+    if !unjudged.is_empty() {
+        said.push(left_out(&unjudged));
+    }
     let new = document.to_string();
     let changed = new != old;
     if changed && !arguments.dry_run {
@@ -100,11 +105,23 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
     for line in said {
         text.push_str(&format!("  {line}\n"));
     }
-    if changed && !arguments.dry_run {
+    if let Some(way) = maps::missing(&record, &path_of_build) {
+        text.push_str(&format!("\n{way}"));
+    } else if changed && !arguments.dry_run {
         text.push_str("Next: uvlet gate\n");
     }
     output::write(&text, None, arguments.color)?;
     Ok(Status::Held)
+}
+
+/// The kinds of findings that get no budget, as too little of the build could be checked for them.
+fn left_out(unjudged: &[waste::Judged]) -> String {
+    let kinds: Vec<&str> = unjudged.iter().map(|one| one.kind.name()).collect();
+    let worst = unjudged.iter().min_by_key(|one| one.percent());
+    let reason = worst.map(|one| {
+        format!("{}% of the bytes could be checked{}", one.percent(), waste::missing(&one.lacks))
+    });
+    format!("no budget for {}: only {}", kinds.join(", "), reason.unwrap_or_default())
 }
 
 fn read(path: &Path) -> Result<String, Failure> {

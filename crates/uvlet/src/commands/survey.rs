@@ -10,7 +10,9 @@ use uvlet_view::{
     table::{self, Detail, Screen},
 };
 
-use super::{Opened, Wanted, advice, as_json, following, kept, measures, open, screen, settings};
+use super::{
+    Opened, Wanted, advice, as_json, following, kept, maps, measures, open, screen, settings,
+};
 use crate::{
     cli::{Format, Survey},
     failure::{Failure, Status},
@@ -41,10 +43,13 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
         }
         Format::Table => {
             let screen = screen(&show.page, &measures);
+            let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
             let next = advice::after_survey(&answer, screen.measure, &path);
+            let next = next.filter(|_| maps.is_none());
             table::survey(&answer, &record, &screen, &detail)
                 + &table::notices(&notices, &screen)
                 + &since(arguments, &path, &lens, &screen, coder)
+                + &maps.unwrap_or_default()
                 + &following(next, &show.page)
         }
     };

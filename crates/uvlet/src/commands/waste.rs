@@ -17,7 +17,7 @@ use uvlet_record::{Record, Texts, sizes::Coding};
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted as ToOpen, as_json, attribute::at_levels_of, coverage, gate::today, look,
+    Opened, Wanted as ToOpen, as_json, attribute::at_levels_of, coverage, gate::today, look, maps,
     marked, marks_named, marks_wanted, measures, open, screen, settings,
 };
 use crate::{
@@ -59,6 +59,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     });
     let kinds = arguments.kinds.iter().map(|kind| match kind {
         Kind::CopiedModule => waste::Kind::CopiedModule,
+        Kind::CopiedText => waste::Kind::CopiedText,
         Kind::SeveralVersions => waste::Kind::SeveralVersions,
         Kind::LookalikePackages => waste::Kind::LookalikePackages,
         Kind::CopiedHelper => waste::Kind::CopiedHelper,
@@ -113,7 +114,10 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
             markdown::waste(&answer, &record, &screen, top) + &markdown::notices(&notices)
         }
         (None, Format::Table | Format::Csv) => {
-            table::waste(&answer, &record, &screen, top) + &table::notices(&notices, &screen)
+            let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
+            table::waste(&answer, &record, &screen, top)
+                + &maps.unwrap_or_default()
+                + &table::notices(&notices, &screen)
         }
     };
     output::write(&text, show.page.output.as_deref(), show.page.color)?;

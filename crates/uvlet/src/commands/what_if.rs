@@ -8,7 +8,7 @@ use uvlet_record::sizes::Coding;
 use uvlet_view::{markdown, table};
 
 use super::{
-    Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, marked, marks_named,
+    Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, maps, marked, marks_named,
     marks_wanted, measures, open, screen, settings,
 };
 use crate::{
@@ -62,7 +62,9 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
                 markdown::suggestions(&answer, &screen) + &markdown::notices(&notices)
             }
             Format::Table | Format::Csv => {
+                let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
                 table::suggestions(&answer, &build, &record, &screen)
+                    + &maps.unwrap_or_default()
                     + &table::notices(&notices, &screen)
             }
         }

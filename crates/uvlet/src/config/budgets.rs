@@ -53,7 +53,7 @@ pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<
             let message = "`kind(map)` takes no `grow_at_most`; forbid it, or set `at_most`";
             return Err(table.wrong_at("grow_at_most", message));
         }
-        (Scope::Waste(kind), ..) if kind.needs_texts() && grow_at_most.is_some() => {
+        (Scope::Waste(kind), ..) if kind.is_found_in_texts() && grow_at_most.is_some() => {
             let message = format!("`{}` takes no `grow_at_most`; set `at_most`", kind.name());
             return Err(table.wrong_at("grow_at_most", &message));
         }
@@ -165,6 +165,17 @@ pub fn growth(text: &str) -> Result<Growth, String> {
     }
     let milli = format!("{whole}{part:0<3}").parse().map_err(|_| wrong())?;
     Ok(Growth::Milli(milli))
+}
+
+/// A share of a whole, `95%`, in thousandths of a percent.
+///
+/// # Errors
+/// What is wrong, and how it would be right.
+pub fn share(text: &str) -> Result<u64, String> {
+    match growth(text) {
+        Ok(Growth::Milli(share)) if share <= 100_000 => Ok(share),
+        _ => Err(format!("`{text}` is no share; write it like `95%`")),
+    }
 }
 
 /// What a budget is about, and the key that says it.

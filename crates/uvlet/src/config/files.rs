@@ -1,6 +1,7 @@
 //! The files that settings stand in: the one of this folder or above it, and those that it extends.
 
 use std::{
+    collections::HashSet,
     fs, io,
     path::{Path, PathBuf},
 };
@@ -42,14 +43,16 @@ pub fn nearest() -> Option<PathBuf> {
 pub fn gather(path: &Path) -> Result<Vec<Source>, ConfigError> {
     let bytes =
         read_plain(path).map_err(|source| ConfigError::Io { path: path.to_owned(), source })?;
-    let mut gathered = Gathered { done: Vec::new(), open: Vec::new() };
+    let mut gathered = Gathered { sources: Vec::new(), done: HashSet::new(), open: Vec::new() };
     gathered.add(path, &bytes)?;
-    Ok(gathered.done.into_iter().map(|(_, source)| source).collect())
+    Ok(gathered.sources)
 }
 
 struct Gathered {
-    /// Files with their full paths, in the order in which they count.
-    done: Vec<(PathBuf, Source)>,
+    /// Files in the order in which they count.
+    sources: Vec<Source>,
+    /// Their full paths.
+    done: HashSet<PathBuf>,
     /// Full paths from the first file to the one that is being read, each as it was named.
     open: Vec<(PathBuf, PathBuf)>,
 }
@@ -68,6 +71,10 @@ impl Gathered {
                 return Err(wrong(format!("is the {DEEPEST}th file of a chain; extend fewer")));
             }
             let next = plain(&here.join(&name));
+            let full = next.canonicalize().unwrap_or_else(|_| next.clone());
+            if self.done.contains(&full) {
+                continue;
+            }
             let bytes = read_plain(&next).map_err(|error| {
                 let error = error.to_string();
                 let error = error.split(" (os").next().unwrap_or_default().to_lowercase();
@@ -76,7 +83,6 @@ impl Gathered {
                     next.display()
                 ))
             })?;
-            let full = next.canonicalize().unwrap_or_else(|_| next.clone());
             if let Some(first) = self.open.iter().position(|(open, _)| *open == full) {
                 let names = self.open[first..].iter().map(|(_, path)| path.display().to_string());
                 let circle: Vec<String> = names.chain([next.display().to_string()]).collect();
@@ -85,12 +91,11 @@ impl Gathered {
                     circle.join(" → ")
                 )));
             }
-            if !self.done.iter().any(|(done, _)| *done == full) {
-                self.add(&next, &bytes)?;
-            }
+            self.add(&next, &bytes)?;
         }
         self.open.pop();
-        self.done.push((full, source));
+        self.done.insert(full);
+        self.sources.push(source);
         Ok(())
     }
 }

@@ -48,6 +48,7 @@ pub fn all(table: &Table<'_>, app: Option<&str>) -> Vec<Setting> {
         ("gate.allow_development", "false"),
         ("gate.allow_estimated", "false"),
         ("gate.allow_unattributed", "\"0 B\""),
+        ("gate.judged_at_least", "\"95%\""),
     ];
     let usual = usual.map(|(key, value)| (key.to_owned(), value.to_owned()));
     for (key, value) in usual.into_iter().chain(levels) {

@@ -1,0 +1,189 @@
+//! How much of a build a kind of finding could judge: that nothing was found says something only of what
+//! was looked at.
+//!
+//! Each kind says what it must see of a byte: whose it is, who imports whom, the emitted text, the source
+//! text. The bytes that offer all of that are what it judged. Glue is always seen.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use rayon::iter::{IntoParallelIterator, ParallelIterator};
+use serde::Serialize;
+use uvlet_record::{Basis, FileId, Kind as FileKind, ModuleId, Owner, Texts};
+
+use super::Kind;
+use crate::lens::Lens;
+
+/// What must be seen of a byte to judge it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "lowercase")]
+pub enum Need {
+    /// Whose it is, and not by an estimate.
+    Owners,
+    /// Who imports whom.
+    Edges,
+    /// The emitted text.
+    Texts,
+    /// The source text of its module.
+    Sources,
+}
+
+/// What a kind of finding could judge.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Judged {
+    /// The kind.
+    pub kind: Kind,
+    /// Emitted bytes that it could judge.
+    pub bytes: u64,
+    /// Emitted bytes of the scripts, and of the styles where the kind is about them, too.
+    pub of: u64,
+    /// What it must see.
+    pub needs: Vec<Need>,
+    /// What of that is missing for some bytes.
+    pub lacks: Vec<Need>,
+    /// It ended with a fault of this program, so that nothing is known of it.
+    pub has_failed: bool,
+}
+
+impl Judged {
+    /// Tells whether at least some share of the bytes was judged, in thousandths of a percent.
+    #[must_use]
+    pub fn is_at_least(&self, share: u64) -> bool {
+        u128::from(self.bytes) * 100_000 >= u128::from(self.of) * u128::from(share)
+    }
+
+    /// Hundredths of the bytes that were judged, rounded down; all where there are none.
+    #[must_use]
+    pub fn percent(&self) -> u64 {
+        (u128::from(self.bytes) * 100)
+            .checked_div(u128::from(self.of))
+            .and_then(|percent| u64::try_from(percent).ok())
+            .unwrap_or(100)
+    }
+}
+
+impl Kind {
+    /// What must be seen of a byte to judge it.
+    #[must_use]
+    pub fn needs(self) -> &'static [Need] {
+        use Need::{Edges, Owners, Sources, Texts};
+        match self {
+            Self::CopiedModule | Self::SeveralVersions => &[Owners],
+            Self::WholeFamily | Self::CarriedAlong => &[Owners, Edges],
+            Self::LookalikePackages | Self::CopiedHelper | Self::WrongEnvironment => {
+                &[Owners, Texts]
+            }
+            Self::CopiedText => &[Texts],
+            Self::BarelyUsed | Self::BarrelPull | Self::Deferrable => &[Owners, Edges, Sources],
+            Self::DeadDeclaration | Self::KeptForEffect => &[Owners, Texts, Sources],
+        }
+    }
+
+    /// Tells whether nothing of it is found in a build of which no texts are known.
+    #[must_use]
+    pub fn is_found_in_texts(self) -> bool {
+        let is_text = |need: &Need| matches!(need, Need::Texts | Need::Sources);
+        self != Self::WrongEnvironment && self.needs().iter().any(is_text)
+    }
+
+    /// Tells whether it is about styles as well as scripts.
+    #[must_use]
+    pub fn is_of_styles(self) -> bool {
+        matches!(self, Self::CopiedModule | Self::CarriedAlong)
+    }
+}
+
+/// Says what of a build a kind could judge, and why not all.
+#[must_use]
+pub fn checked(judged: &Judged) -> String {
+    let kind = judged.kind.name();
+    if judged.has_failed {
+        return format!("{kind} could not be judged: it ended with a fault of uvlet");
+    }
+    let bytes = if judged.kind.is_of_styles() { "script and style bytes" } else { "script bytes" };
+    format!("{kind} checked {}% of the {bytes}{}", judged.percent(), missing(&judged.lacks))
+}
+
+/// What was missing, behind a colon.
+#[must_use]
+pub fn missing(lacks: &[Need]) -> String {
+    // What has no owner has no source and no imports either.
+    let first = match lacks {
+        [] => return String::new(),
+        [Need::Owners, ..] => "no source maps",
+        [Need::Edges, ..] => "it is not known which module imports which",
+        [Need::Texts, ..] => "no texts of the emitted files",
+        [Need::Sources, ..] => "no source texts",
+    };
+    format!(": {first}")
+}
+
+/// Says of each kind what it could judge.
+pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged> {
+    let record = lens.record;
+    let needs: BTreeSet<Need> = kinds.iter().flat_map(|kind| kind.needs()).copied().collect();
+    let with_text: Vec<bool> = (0..record.files.len())
+        .into_par_iter()
+        .map(|at| needs.contains(&Need::Texts) && texts.emitted(FileId::new(at)).is_some())
+        .collect();
+    let with_source: Vec<bool> = (0..record.modules.len())
+        .into_par_iter()
+        .map(|at| needs.contains(&Need::Sources) && texts.source(ModuleId::new(at)).is_some())
+        .collect();
+    let is_own = |at: &usize| !record.modules[*at].third_party;
+    let has_own_sources = (0..record.modules.len()).filter(is_own).any(|at| with_source[at]);
+    let sees = |kind: Kind, need: Need, file: FileId, owner: Owner, basis: Basis| match owner {
+        Owner::Unattributed => need == Need::Texts && with_text[file.at()],
+        Owner::Module(id) => match need {
+            Need::Owners => basis != Basis::Estimated,
+            Need::Edges => !record.edges.is_empty(),
+            Need::Texts => with_text[file.at()],
+            // An import can only be deferred in own code, whatever it imports.
+            Need::Sources if kind == Kind::Deferrable && record.module(id).third_party => {
+                has_own_sources
+            }
+            Need::Sources => with_source[id.at()],
+        },
+        _ => true,
+    };
+    let mut found: Vec<Judged> = Vec::new();
+    for &kind in kinds {
+        let (mut bytes, mut of) = (0, 0);
+        let mut missing: BTreeMap<Need, u64> = BTreeMap::new();
+        for cell in &record.cells {
+            let is_meant = match record.file(cell.file).kind {
+                FileKind::Script => true,
+                FileKind::Style => kind.is_of_styles(),
+                _ => false,
+            };
+            if !is_meant {
+                continue;
+            }
+            let emitted = cell.amount.emitted;
+            of += emitted;
+            let needs = kind.needs().iter().copied();
+            let unseen: Vec<Need> = needs
+                .filter(|need| !sees(kind, *need, cell.file, cell.owner, cell.basis))
+                .collect();
+            if unseen.is_empty() {
+                bytes += emitted;
+            }
+            unseen.into_iter().for_each(|need| *missing.entry(need).or_default() += emitted);
+        }
+        found.push(Judged {
+            kind,
+            bytes,
+            of,
+            needs: kind.needs().to_vec(),
+            // A few bytes that nobody owns are in every build.
+            lacks: missing
+                .into_iter()
+                .filter(|(_, at)| at * 100 > of)
+                .map(|(need, _)| need)
+                .collect(),
+            has_failed: false,
+        });
+    }
+    found
+}

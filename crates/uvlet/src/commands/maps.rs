@@ -1,0 +1,88 @@
+//! How source maps get written, in the words of the framework or bundler that built: without them most
+//! questions cannot be answered of most bytes.
+
+use std::path::Path;
+
+use uvlet_read::project;
+use uvlet_record::{Bundler, Kind, Owner, Record};
+
+/// Hundredths of the script bytes without an owner from which on maps are worth asking for.
+const WORTH: u64 = 5;
+
+/// Frameworks: the package that a project has of each, its name in a record, and what writes maps.
+const FRAMEWORKS: [(&str, &str, &str); 13] = [
+    ("next", "Next.js", "productionBrowserSourceMaps: true, in next.config"),
+    ("nuxt", "Nuxt", "sourcemap: { client: true }, in nuxt.config"),
+    ("@sveltejs/kit", "SvelteKit", "build: { sourcemap: true }, in vite.config"),
+    ("astro", "Astro", "vite: { build: { sourcemap: true } }, in astro.config"),
+    ("@react-router/dev", "React Router", "npx react-router build --sourcemapClient"),
+    ("@remix-run/dev", "Remix", "npx remix vite:build --sourcemapClient"),
+    ("@angular/cli", "Angular", "npx ng build --source-map"),
+    ("vitepress", "VitePress", "vite: { build: { sourcemap: true } }, in .vitepress/config"),
+    ("@solidjs/start", "SolidStart", "vite: { build: { sourcemap: true } }, in app.config"),
+    ("@tanstack/react-start", "TanStack Start", "build: { sourcemap: true }, in vite.config"),
+    ("react-scripts", "Create React App", "GENERATE_SOURCEMAP=true npx react-scripts build"),
+    ("@vue/cli-service", "Vue CLI", "productionSourceMap: true, in vue.config.js"),
+    ("gatsby", "Gatsby", "npx gatsby build (without a plugin that deletes source maps)"),
+];
+
+/// What to do so that bytes get owners, where so many script bytes have none that it matters.
+pub fn missing(record: &Record, build: &Path) -> Option<String> {
+    let (mut all, mut unowned) = (0_u64, 0_u64);
+    for cell in &record.cells {
+        if record.file(cell.file).kind == Kind::Script {
+            all += cell.amount.emitted;
+            unowned += if cell.owner == Owner::Unattributed { cell.amount.emitted } else { 0 };
+        }
+    }
+    if unowned == 0 || unowned.saturating_mul(100) < all.saturating_mul(WORTH) {
+        return None;
+    }
+    let ways: Vec<String> =
+        ways(record, build).iter().map(|(name, way)| format!("  {name:<9} {way}\n")).collect();
+    Some(format!(
+        "Source maps say whose bytes they are. Build again with them, then ask again:\n{}\
+         Do not deploy the maps: delete the *.map files once they are measured; a budget\n\
+         with total = \"kind(map)\" and at_most = \"0 B\" makes sure of it.\n",
+        ways.concat()
+    ))
+}
+
+/// By name: the setting or the command.
+fn ways(record: &Record, build: &Path) -> Vec<(&'static str, &'static str)> {
+    let project = project::root_of(build);
+    let named = record.framework.as_ref().map(|framework| framework.name.as_str());
+    let is_it = |(package, name, _): &&(&str, &str, &str)| match named {
+        Some(named) => named == *name,
+        None => project.as_deref().is_some_and(|project| project::depends_on(project, package)),
+    };
+    if let Some((_, name, way)) = FRAMEWORKS.iter().find(is_it) {
+        return vec![(name, way)];
+    }
+    let bundlers = match record.bundler {
+        Some(bundler) => vec![bundler],
+        None => project.as_deref().map(project::bundlers_of).unwrap_or_default(),
+    };
+    // Vite builds with Rollup or Rolldown, and is the one that is configured.
+    let bundlers = match bundlers.contains(&Bundler::Vite) {
+        true => vec![Bundler::Vite],
+        false => bundlers,
+    };
+    let all = [Bundler::Vite, Bundler::Webpack, Bundler::Rspack, Bundler::Esbuild, Bundler::Rollup];
+    let known = if bundlers.is_empty() { &all[..] } else { &bundlers[..] };
+    known.iter().map(|bundler| (bundler.name(), of_bundler(*bundler))).collect()
+}
+
+fn of_bundler(bundler: Bundler) -> &'static str {
+    match bundler {
+        Bundler::Vite => "npx vite build --sourcemap",
+        Bundler::Webpack => "npx webpack --mode production --devtool source-map",
+        Bundler::Rspack => "npx rspack build --mode production --devtool source-map",
+        Bundler::Esbuild => "the same esbuild command with --sourcemap, or --metafile=meta.json",
+        Bundler::Rollup => "npx rollup -c --sourcemap",
+        Bundler::Rolldown => "npx rolldown -c --sourcemap",
+        Bundler::Turbopack => "productionBrowserSourceMaps: true, in next.config",
+        Bundler::Parcel => "npx parcel build (without --no-source-maps)",
+        Bundler::Bun => "the same bun command with --sourcemap=linked",
+    }
+}
