@@ -9,10 +9,7 @@ use uvlet_record::{
     sizes::{Amount, Coded, Coding, Measure, Sizes},
 };
 
-use crate::{
-    lens::{CellSet, Lens},
-    liveness::State,
-};
+use crate::lens::{CellSet, Lens};
 
 /// What rows stand for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
@@ -166,8 +163,8 @@ pub struct Row {
     pub shared_out: Vec<Coding>,
     /// Chunks that hold any of it.
     pub chunks: Vec<String>,
-    /// Of an exported name, whether it is used: `used`, `unused`, `kept for an effect`, or `gone` where no
-    /// declaration of it is left.
+    /// Of an exported name, whether it is used: `used`, `unused`, `kept for an effect`, `removed`, or `not
+    /// told` where its text was not followed.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub state: Option<&'static str>,
     /// What its files would lose without it, for the rows that this was asked of.
@@ -438,7 +435,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
             .filter(|&coding| shares_files(record, ids, coding))
             .collect(),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
-        state: export.map(|export| export.state.map_or("gone", State::name)),
+        state: export.map(|export| export.word),
         removal: None,
         cells: ids.to_owned(),
     }

@@ -10,7 +10,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use serde::Serialize;
 use uvlet_record::{
-    Bundler, FileId, Mode, Record, Target, Texts,
+    Bundler, FileId, Kind as FileKind, Mode, Owner, Record, Target, Texts,
     sizes::{Coding, Measure, Sizes},
 };
 
@@ -35,7 +35,12 @@ pub struct Comparison {
     pub entries: Vec<EntryRow>,
     /// The package, or what is none, that tells most of the first entry's change, with its own.
     #[serde(skip)]
-    pub moved_most: Option<(String, i64)>,
+    pub moved_most: Option<Mover>,
+    /// Hundredths of the script bytes of either build with a known owner, where these shares differ so much
+    /// that rows tell what is known rather than what changed.
+    pub owners_known: Option<OwnersKnown>,
+    /// Kinds of findings that are not compared, as one of the builds could not judge them.
+    pub not_compared: Vec<waste::Kind>,
     /// Packages, and what is none, that changed; by their change, the most first.
     pub packages: Vec<Row>,
     /// Modules that changed; by their change, the most first.
@@ -46,6 +51,48 @@ pub struct Comparison {
     pub waste: Vec<WasteRow>,
     /// What is asked of other hosts, whose bytes are in no row, and was not, or no longer is.
     pub elsewhere: Vec<ElsewhereChange>,
+}
+
+/// What moved most at startup.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Mover {
+    /// The package, or what is none.
+    pub name: String,
+    /// By so many bytes.
+    pub by: i64,
+    /// In one of the builds its size is an estimate.
+    pub is_estimated: bool,
+}
+
+/// Hundredths of the script bytes with a known owner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct OwnersKnown {
+    /// Of the earlier build.
+    pub before: u64,
+    /// Of the later build.
+    pub after: u64,
+}
+
+impl OwnersKnown {
+    /// Points between the two from which on rows tell more of what is known than of what changed.
+    const APART: u64 = 10;
+
+    fn of(before: &Lens<'_>, after: &Lens<'_>) -> Option<Self> {
+        let known = Self { before: owners_known(before), after: owners_known(after) };
+        (known.before.abs_diff(known.after) >= Self::APART).then_some(known)
+    }
+}
+
+fn owners_known(lens: &Lens<'_>) -> u64 {
+    let (mut all, mut known) = (0_u64, 0_u64);
+    for cell in &lens.record.cells {
+        if lens.record.file(cell.file).kind == FileKind::Script {
+            all += cell.amount.emitted;
+            known += if cell.owner == Owner::Unattributed { 0 } else { cell.amount.emitted };
+        }
+    }
+    known.saturating_mul(100).checked_div(all).unwrap_or(100)
 }
 
 /// A request of another host that one of the builds makes.
@@ -61,6 +108,9 @@ pub struct ElsewhereChange {
     /// Whether it is asked for before anybody does anything.
     pub when: Moment,
 }
+
+/// Share of the bytes, in thousandths of a percent, that a kind must have judged to be compared.
+const SEEN: u64 = 50_000;
 
 /// One of the builds.
 #[derive(Debug, Serialize)]
@@ -195,15 +245,19 @@ pub fn compare(
     check(before.lens.record, after.lens.record, measures)?;
     let measure = measures.first().copied().unwrap_or(Measure::Emitted);
     let (entries, moved_most) = by_entry(before.lens, after.lens, measure);
+    let owners_known = OwnersKnown::of(before.lens, after.lens);
+    let (waste, not_compared) = findings(before, after, languages, measure);
     Ok(Comparison {
-        moved_most,
+        moved_most: moved_most.filter(|_| owners_known.is_none()),
+        owners_known,
+        not_compared,
         before: side(before),
         after: side(after),
         entries,
         packages: rows::packages(before, after, measure),
         modules: rows::modules(before, after, measure),
         chunks: chunks::chunks(before.lens, after.lens, measure),
-        waste: findings(before, after, languages, measure),
+        waste,
         elsewhere: elsewhere(before.lens, after.lens),
     })
 }
@@ -213,7 +267,7 @@ fn by_entry(
     before: &Lens<'_>,
     after: &Lens<'_>,
     measure: Measure,
-) -> (Vec<EntryRow>, Option<(String, i64)>) {
+) -> (Vec<EntryRow>, Option<Mover>) {
     let entries = entries(before, after, measure);
     let place = |lens: &Lens<'_>, name: &str| {
         lens.record.entries.iter().position(|entry| entry.name == name)
@@ -233,7 +287,7 @@ pub struct Moved {
     /// By so many bytes.
     pub by: i64,
     /// The package, or what is none, that tells most of it.
-    pub mostly: Option<(String, i64)>,
+    pub mostly: Option<Mover>,
 }
 
 /// What moved most at startup; none if nothing did.
@@ -404,13 +458,23 @@ fn findings(
     after: &Half<'_>,
     languages: &[String],
     measure: Measure,
-) -> Vec<WasteRow> {
+) -> (Vec<WasteRow>, Vec<waste::Kind>) {
     let found = |half: &Half<'_>| {
         let wanted = waste::Wanted { within: Some(half.cells.clone()), ..waste::Wanted::default() };
         let aids = waste::Aids { texts: half.texts, costs: None, languages, ran: None };
-        waste(half.lens, aids, &wanted, measure).findings
+        waste(half.lens, aids, &wanted, measure)
     };
-    let (earlier, later) = rayon::join(|| found(before), || found(after));
+    let (mut earlier, mut later) = rayon::join(|| found(before), || found(after));
+    // What one side cannot see is compared with nothing.
+    let seen = |half: &waste::Waste, kind: waste::Kind| {
+        half.judged.iter().any(|one| one.kind == kind && one.is_at_least(SEEN))
+    };
+    let is_apart = |kind: &waste::Kind| seen(&earlier, *kind) != seen(&later, *kind);
+    let not_compared: Vec<waste::Kind> = waste::Kind::ALL.into_iter().filter(is_apart).collect();
+    let keep = |one: &waste::Finding| !not_compared.contains(&one.kind);
+    earlier.findings.retain(keep);
+    later.findings.retain(keep);
+    let (earlier, later) = (earlier.findings, later.findings);
     let mut rows = Vec::new();
     for finding in &later {
         let known = earlier.iter().find(|other| other.id == finding.id);
@@ -437,5 +501,5 @@ fn findings(
         };
         moved(b).cmp(&moved(a)).then_with(|| a.id.cmp(&b.id))
     });
-    rows
+    (rows, not_compared)
 }

@@ -11,9 +11,7 @@ use petgraph::{
     graph::{DiGraph, NodeIndex},
     visit::{Dfs, EdgeFiltered, EdgeRef},
 };
-use uvlet_record::{EdgeKind, Entry, FileId, ModuleId, Record, When};
-
-use crate::files::{FileList, FileSet, IdSet};
+use uvlet_record::{EdgeKind, Entry, FileId, FileList, FileSet, IdSet, ModuleId, Record, When};
 
 /// Who asks for whom, module by module; nodes stand in the record's order.
 pub struct ModuleGraph {

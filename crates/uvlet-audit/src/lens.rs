@@ -3,12 +3,11 @@
 use std::collections::BTreeSet;
 
 use uvlet_record::{
-    Basis, CellId, Chunk, EdgeKind, FileId, Kind, ModuleId, Owner, Record,
+    Basis, CellId, Chunk, EdgeKind, FileId, FileSet, Kind, ModuleId, Owner, Record,
     sizes::{Amount, Measure},
 };
 
 use crate::{
-    files::FileSet,
     graph::{self, Reach},
     marks::Marks,
     selector::{self, Selection, Selector, SelectorError},

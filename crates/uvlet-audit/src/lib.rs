@@ -7,7 +7,6 @@ pub mod attribute;
 mod barrels;
 pub mod compare;
 pub mod coverage;
-pub mod files;
 pub mod gate;
 pub mod graph;
 pub mod lens;

@@ -18,7 +18,7 @@ use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use uvlet_record::{FileId, Kind, LoadKind, ModuleId, Record, Segment, Texts};
 use uvlet_script::declarations::{Declared, Effect, NodeKind, declared};
 
-pub use declarations::{Declaration, State, User, declarations};
+pub use declarations::{Declaration, Declarations, NOT_TOLD, REMOVED, State, User, declarations};
 use reach::Graph;
 pub(crate) use sources::Sources;
 

@@ -184,7 +184,7 @@ pub fn requests(
             match file_of(record, &names, &request.url, request.url == page.url) {
                 Some(file) => {
                     asked.entry(file).or_insert(request);
-                    remarks.extend(remarked(record, file, request));
+                    remarks.extend(remarked(lens, file, request));
                 }
                 None if host(&request.url) != home && !host(&request.url).is_empty() => {
                     let known = hosts.entry(host(&request.url)).or_default();
@@ -324,7 +324,8 @@ fn codings(
     by_coding.into_iter().map(row).collect()
 }
 
-fn remarked(record: &Record, id: FileId, request: &Request) -> Vec<Remark> {
+fn remarked(lens: &Lens<'_>, id: FileId, request: &Request) -> Vec<Remark> {
+    let record = lens.record;
     let file = record.file(id);
     if !(200..300).contains(&request.status) || request.is_cached {
         return Vec::new();
@@ -343,7 +344,7 @@ fn remarked(record: &Record, id: FileId, request: &Request) -> Vec<Remark> {
     if file.kind == Kind::Page {
         return found;
     }
-    match (is_named_by_contents(record, id), kept) {
+    match (is_named_by_contents(record, id, lens.chunk_of(id)), kept) {
         (Some(true), None) => say(
             "short-life",
             "its name holds its contents' digest, and the answer does not say how long it may be kept"

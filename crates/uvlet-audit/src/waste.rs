@@ -28,7 +28,7 @@ use std::{
 use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use serde::Serialize;
 use uvlet_record::{
-    CellId, Costs, FileId, LoadKind, ModuleId, Owner, Record, Texts,
+    Basis, Cell, CellId, Costs, FileId, LoadKind, ModuleId, Owner, Record, Texts,
     sizes::{Amount, Measure, Sizes},
 };
 
@@ -371,6 +371,9 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     let is_wanted = |kind: &Kind| wanted.kinds.is_empty() || wanted.kinds.contains(kind);
     let kinds: Vec<Kind> = Kind::ALL.into_iter().filter(is_wanted).collect();
     let mut judged = judged::judged(lens, aids.texts, &kinds);
+    let is_estimated = |(_, cell): &(usize, &Cell)| cell.basis == Basis::Estimated;
+    let estimated = record.cells.iter().enumerate().filter(is_estimated);
+    let estimated: CellSet = estimated.map(|(at, _)| CellId::new(at)).collect();
     let mut all_found: Vec<(Kind, Found, BTreeMap<usize, Stock>)> = Vec::new();
     for (kind, find) in ALL.into_iter().filter(|(kind, _)| is_wanted(kind)) {
         // A fault of one kind leaves the others their answers.
@@ -381,6 +384,11 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
             continue;
         };
         for mut found in of_kind {
+            // What is shared out by estimate may be of others.
+            found.cells = found.cells.except(&estimated);
+            for stock in found.by_entry.iter_mut().flat_map(BTreeMap::values_mut) {
+                stock.cells = std::mem::take(&mut stock.cells).except(&estimated);
+            }
             if let Some(within) = &wanted.within {
                 found.cells = found.cells.and(within);
                 found.spans = found.spans.within(record, within);
@@ -674,8 +682,8 @@ fn module_at(record: &Record, file: FileId, at: u64) -> Option<ModuleId> {
     let runs = &record.runs[record.file(file).runs.clone()];
     let before = runs.partition_point(|run| run.start <= at);
     let run = runs.get(before.checked_sub(1)?).filter(|run| at < run.start + run.length)?;
-    match record.cells[run.cell.at()].owner {
-        Owner::Module(id) => Some(id),
+    match record.cells[run.cell.at()] {
+        Cell { owner: Owner::Module(id), basis, .. } if basis != Basis::Estimated => Some(id),
         _ => None,
     }
 }

@@ -8,8 +8,7 @@ use std::{
 use uvlet_record::{Kind, Notice, Record, Remark, Setting, Texts, glob::Glob};
 
 use crate::{
-    Options, ReadError,
-    assemble::{self, FolderTexts},
+    Options, ReadError, assemble,
     descriptions::{self, DescriptionError, frameworks},
     folder::{self, Listed},
     project, saved,
@@ -41,7 +40,7 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
     let path = whole.as_deref().unwrap_or(path);
     let root = options.root.clone().or_else(|| project::root_of(path));
     let options = &Options { root, ..options.clone() };
-    let (mut record, texts) = with_threads(|| assemble::of_folder(path, options, &own, output))?;
+    let (mut record, texts) = assemble::of_folder(path, options, &own, output)?;
     if is_part {
         let folder = path.file_name().unwrap_or(path.as_os_str()).to_string_lossy().into_owned();
         record.notices.push(Notice::of_build(Remark::WholeRead { folder }));
@@ -53,19 +52,6 @@ pub fn open(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), 
     }
     record.verify().map_err(|flaw| ReadError::Flaw { path: path.to_owned(), flaw })?;
     Ok((record, Box::new(texts)))
-}
-
-type Read = Result<(Record, FolderTexts), ReadError>;
-
-/// Reads with as many threads as there are cores. Where no threads are to be had, this one does all.
-fn with_threads(read: impl FnOnce() -> Read + Send) -> Read {
-    if let Ok(pool) = rayon::ThreadPoolBuilder::new().build() {
-        return pool.install(read);
-    }
-    let alone = rayon::ThreadPoolBuilder::new().num_threads(1).use_current_thread();
-    // Where there is a pool already, it can be used.
-    let _ = alone.build_global();
-    read()
 }
 
 fn open_saved(path: &Path, options: &Options) -> Result<(Record, Box<dyn Texts>), ReadError> {

@@ -8,6 +8,7 @@
 mod build;
 mod cell;
 mod file;
+mod files;
 pub mod glob;
 mod graph;
 mod notice;
@@ -22,6 +23,7 @@ pub use build::{
 };
 pub use cell::{Basis, Cell, CellId, Owner, Run};
 pub use file::{Chunk, ChunkId, Elsewhere, File, FileId, Format, Kind, NamedBy, Shares};
+pub use files::{FileList, FileSet, IdSet, Placed};
 pub use graph::{
     DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, EntryId, Facet, LoadKind, Module, ModuleFormat,
     ModuleId, Origin, Package, PackageId, SideEffects, Unresolved, UnresolvedRequest, Used, When,

@@ -39,21 +39,11 @@ function entriesWith(loads) {
   return build.entries.filter(loads).map((entry) => entry.names[0]);
 }
 
-/** Whether a list of first file and number of files, again and again, holds one of some files in order. */
-function inRuns(runs, files) {
-  let at = 0;
-  for (let run = 0; run < runs.length && at < files.length; run += 2) {
-    while (at < files.length && files[at] < runs[run]) at += 1;
-    if (at < files.length && files[at] < runs[run] + runs[run + 1]) return true;
-  }
-  return false;
-}
-
 function when(files) {
-  const inOrder = [...files].sort((a, b) => a - b);
+  const some = [...files];
   const starts = (entry) => entry.startup.some((file) => files.has(file));
   const at = entriesWith(starts);
-  const later = entriesWith((entry) => !starts(entry) && inRuns(entry.deferred, inOrder));
+  const later = entriesWith((entry) => !starts(entry) && some.some((file) => hasBit(entry.deferred, file)));
   const said = (names) => (names.length > 2 ? `${names.length} entries` : names.map(plain).join(", "));
   return [at.length ? said(at) : null, later.length ? `later: ${said(later)}` : null].filter(Boolean).join("; ") || "nobody known";
 }

@@ -20,6 +20,15 @@ function glob(text, paths) {
   return new RegExp(`^${pattern}$`);
 }
 
+/** A set of files, a bit each, as bytes. */
+function bits(text) {
+  return Uint8Array.from(atob(text), (byte) => byte.charCodeAt(0));
+}
+
+function hasBit(bytes, at) {
+  return (bytes[at >> 3] >> (at & 7)) & 1;
+}
+
 /** Which of some names are meant: one that is written the same means that one alone. */
 function matching(names, text, paths) {
   if (names.includes(text)) return (name) => name === text;
@@ -75,8 +84,7 @@ function select(build, text) {
       const wanted = new Uint8Array(build.files.length);
       for (const entry of meant) {
         if (kind !== "deferred") for (const file of entry.startup) wanted[file] = 1;
-        const runs = entry[later] ?? [];
-        for (let run = 0; run < runs.length; run += 2) wanted.fill(1, runs[run], runs[run] + runs[run + 1]);
+        if (later) for (let file = 0; file < wanted.length; file += 1) wanted[file] |= hasBit(entry[later], file);
       }
       return files((file) => wanted[file] === 1);
     }
@@ -260,5 +268,6 @@ function unpack(data) {
     units.push(data.cells[at + 2]);
     cellBases.push(data.cells[at + 3]);
   }
-  return { ...data, modules, modulePackages, thirdParty, cellFiles, owners, units, cellBases };
+  const entries = data.entries.map((entry) => ({ ...entry, atOnce: bits(entry.atOnce), deferred: bits(entry.deferred) }));
+  return { ...data, entries, modules, modulePackages, thirdParty, cellFiles, owners, units, cellBases };
 }

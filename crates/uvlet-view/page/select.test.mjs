@@ -19,8 +19,8 @@ const build = page.unpack({
   ],
   chunks: ["a", "b", "shared"],
   entries: [
-    { names: ["a", "a.html"], startup: [0, 2], atOnce: [], deferred: [3, 1] },
-    { names: ["b"], startup: [1, 2], atOnce: [3, 1], deferred: [3, 1] },
+    { names: ["a", "a.html"], startup: [0, 2], atOnce: "", deferred: "CA==" },
+    { names: ["b"], startup: [1, 2], atOnce: "CA==", deferred: "CA==" },
   ],
   packages: [{ name: "tidecalc", version: "1.10.4", own: false }, { name: "@kelpwick/ui", version: null, own: true }],
   modules: [[0, "src/a.js", -1, 0], [4, "b.js", -1, 0], [0, "node_modules/tidecalc/i.js", 0, 1], [13, "@kelpwick/ui/i.js", 1, 0]],

@@ -67,6 +67,10 @@ pub enum Failure {
     #[cfg(feature = "post")]
     #[error("{what} is not posted: {error}")]
     Post { what: String, error: PostError },
+    #[error(
+        "a fault of uvlet ended it at {0}; please report it with the command and, if you can, the build"
+    )]
+    Fault(String),
     #[error("the output cannot be written: {0}")]
     Output(io::Error),
 }

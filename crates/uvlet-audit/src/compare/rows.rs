@@ -4,11 +4,11 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use serde::Serialize;
 use uvlet_record::{
-    FileId, ModuleId, Owner, Record,
+    Basis, FileId, ModuleId, Owner, Record,
     sizes::{Measure, Sizes},
 };
 
-use super::{Half, change};
+use super::{Half, Mover, change};
 use crate::{
     attribute::{By, RowKind, Sort, attribute},
     lens::Lens,
@@ -35,6 +35,8 @@ pub struct Row {
     pub modules: Modules,
     /// Of what is new, the module that asks for it first.
     pub asked_by: Option<String>,
+    /// In one of the builds its size is an estimate.
+    pub estimated: bool,
 }
 
 /// Versions of a package.
@@ -82,6 +84,8 @@ pub struct ModuleRow {
     pub after: Option<Sizes>,
     /// What the change comes from.
     pub cause: Cause,
+    /// In one of the builds its size is an estimate.
+    pub estimated: bool,
 }
 
 /// What a change comes from.
@@ -148,6 +152,7 @@ struct Held {
     startup: u64,
     deferred: u64,
     versions: BTreeSet<String>,
+    is_estimated: bool,
 }
 
 type Key = (RowKind, String);
@@ -171,6 +176,7 @@ fn held(half: &Half<'_>, by: By) -> BTreeMap<Key, Held> {
             if let Owner::Module(module) = cell.owner {
                 one.modules.insert(module);
             }
+            one.is_estimated |= cell.basis == Basis::Estimated;
             match startup.contains(&cell.file) {
                 true => one.startup += cell.amount.emitted,
                 false => one.deferred += cell.amount.emitted,
@@ -212,6 +218,7 @@ pub fn packages(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Ro
             cause,
             modules,
             asked_by,
+            estimated: earlier.is_estimated || later.is_estimated,
         });
     }
     let moved = |row: &Row| change(row.before.as_ref(), row.after.as_ref(), measure);
@@ -229,7 +236,9 @@ pub fn modules(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Mod
         let modules = modules_of(&old, &earlier, &new, &later);
         let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
         let (row, name) = key;
-        rows.push(ModuleRow { row, name, before: earlier.sizes, after: later.sizes, cause });
+        let estimated = earlier.is_estimated || later.is_estimated;
+        let (before, after) = (earlier.sizes, later.sizes);
+        rows.push(ModuleRow { row, name, before, after, cause, estimated });
     }
     let moved = |row: &ModuleRow| change(row.before.as_ref(), row.after.as_ref(), measure);
     rows.sort_by(|a, b| {
@@ -322,6 +331,8 @@ fn cause(key: &Key, earlier: &Held, later: &Held, modules: Modules) -> Option<Ca
     Some(match (&earlier.sizes, &later.sizes) {
         (None, _) => Cause::New,
         (_, None) => Cause::Gone,
+        // An estimate moves with all that shares its file.
+        _ if earlier.is_estimated || later.is_estimated => Cause::Unknown,
         _ if key.0 == RowKind::Glue => Cause::Glue,
         _ if !earlier.versions.is_empty()
             && !later.versions.is_empty()
@@ -376,13 +387,17 @@ pub fn heaviest_at_startup(
     before: (&Lens<'_>, usize),
     after: (&Lens<'_>, usize),
     measure: Measure,
-) -> Option<(String, i64)> {
-    let sizes = |(lens, entry): (&Lens<'_>, usize)| {
+) -> Option<Mover> {
+    let mut estimated: BTreeSet<String> = BTreeSet::new();
+    let mut sizes = |(lens, entry): (&Lens<'_>, usize)| {
         let cells = lens.files(lens.reach[entry].startup.iter().copied());
         let rows = attribute(lens, By::Package, &cells, None, Sort::Name).rows;
         let mut sizes: BTreeMap<String, i64> = BTreeMap::new();
         for row in rows {
             let bytes = i64::try_from(row.sizes.get(measure)).unwrap_or(i64::MAX);
+            if row.basis == Basis::Estimated {
+                estimated.insert(row.name.clone());
+            }
             *sizes.entry(row.name).or_default() += bytes;
         }
         sizes
@@ -397,4 +412,5 @@ pub fn heaviest_at_startup(
     moved
         .filter(|(_, moved)| moved.signum() == whole.signum() && whole != 0)
         .max_by_key(|(_, m)| m.abs())
+        .map(|(name, by)| Mover { is_estimated: estimated.contains(&name), name, by })
 }

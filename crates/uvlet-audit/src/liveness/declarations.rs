@@ -1,8 +1,11 @@
 //! Every declaration that can be told apart in the emitted scripts: where it stands, and who uses it.
 
-use std::{collections::BTreeMap, ops::Range};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    ops::Range,
+};
 
-use uvlet_record::{FileId, ModuleId, Record, Texts};
+use uvlet_record::{FileId, Kind, Mode, ModuleId, Owner, Record, Texts};
 
 use super::{What, follow_all, reach::Graph, what};
 
@@ -60,9 +63,52 @@ pub enum User {
     Runs,
 }
 
+/// What is told of the declarations of a build.
+#[derive(Clone, Debug, Default)]
+pub struct Declarations {
+    /// Those of all scripts that can be followed.
+    pub list: Vec<Declaration>,
+    /// Modules of which it is not told which declarations are left.
+    untold: BTreeSet<ModuleId>,
+}
+
+impl Declarations {
+    /// The words for a name that no declaration of a module has.
+    #[must_use]
+    pub fn absence(&self, module: ModuleId) -> &'static str {
+        if self.untold.contains(&module) { NOT_TOLD } else { REMOVED }
+    }
+}
+
+/// The word for a declaration of which nothing is left.
+pub const REMOVED: &str = "removed";
+/// The words for a declaration of which it is not known whether something is left.
+pub const NOT_TOLD: &str = "not told";
+
+/// Modules with text in scripts that were not followed; in a development build, where modules may stand
+/// in functions or texts of their own, those of which nothing was told apart, too.
+fn untold(
+    record: &Record,
+    followed: &BTreeSet<FileId>,
+    told: &[Declaration],
+) -> BTreeSet<ModuleId> {
+    let told: BTreeSet<ModuleId> = told.iter().map(|one| one.module).collect();
+    let cells = record
+        .cells
+        .iter()
+        .filter(|cell| cell.amount.emitted > 0 && record.file(cell.file).kind == Kind::Script);
+    let modules = cells.filter_map(|cell| match cell.owner {
+        Owner::Module(id) => Some((id, cell.file)),
+        _ => None,
+    });
+    let is_apart = |id: ModuleId| record.mode != Mode::Development || told.contains(&id);
+    let untold = modules.filter(|(id, file)| !followed.contains(file) || !is_apart(*id));
+    untold.map(|(id, _)| id).collect()
+}
+
 /// The declarations of all scripts that can be followed.
 #[must_use]
-pub fn declarations(record: &Record, texts: &dyn Texts) -> Vec<Declaration> {
+pub fn declarations(record: &Record, texts: &dyn Texts) -> Declarations {
     let (followed, open) = follow_all(record, texts);
     let graph = Graph::new(record, &followed, &open);
     let (reached, without_effects) = (graph.reach(true), graph.reach(false));
@@ -103,5 +149,6 @@ pub fn declarations(record: &Record, texts: &dyn Texts) -> Vec<Declaration> {
             found.push(Declaration { file: one.file, module, name, ranges, state, users });
         }
     }
-    found
+    let files = followed.iter().map(|one| one.file).collect();
+    Declarations { untold: untold(record, &files, &found), list: found }
 }

@@ -25,8 +25,10 @@ pub struct Export {
     pub module: ModuleId,
     /// The name outside.
     pub name: String,
-    /// Whether it is used; none where no declaration of it is left.
+    /// Whether it is used; none where no declaration of it is found.
     pub state: Option<State>,
+    /// The word for it.
+    pub word: &'static str,
 }
 
 /// The names that modules with bytes export of their own, and where their declarations stand.
@@ -43,6 +45,7 @@ pub fn exported(record: &Record, texts: &dyn Texts) -> (Layer, Vec<Export>) {
     let read = |id: ModuleId| Some((id, own_exports(&texts.source(id)?).ok()?));
     let names: BTreeMap<ModuleId, Vec<(String, Option<String>)>> =
         modules.into_par_iter().filter_map(read).collect::<Vec<_>>().into_iter().collect();
+    let declared = declarations(record, texts);
     let mut list: Vec<Export> = Vec::new();
     let mut places: HashMap<(ModuleId, String), usize> = HashMap::new();
     for (&module, names) in &names {
@@ -50,13 +53,14 @@ pub fn exported(record: &Record, texts: &dyn Texts) -> (Layer, Vec<Export>) {
             // One declaration under two names is told of once.
             let Some(inside) = inside else { continue };
             places.entry((module, inside.clone())).or_insert_with(|| {
-                list.push(Export { module, name: outside.clone(), state: None });
+                let word = declared.absence(module);
+                list.push(Export { module, name: outside.clone(), state: None, word });
                 list.len() - 1
             });
         }
     }
     let mut layer = Layer::new();
-    for one in declarations(record, texts) {
+    for one in declared.list {
         let Some(&at) = places.get(&(one.module, one.name)) else { continue };
         let known = &mut list[at].state;
         // Of several copies one may be used.
@@ -67,6 +71,9 @@ pub fn exported(record: &Record, texts: &dyn Texts) -> (Layer, Vec<Export>) {
     }
     for stretches in layer.values_mut() {
         stretches.sort_by_key(|(range, _)| range.start);
+    }
+    for export in &mut list {
+        export.word = export.state.map_or(export.word, State::name);
     }
     (layer, list)
 }

@@ -7,7 +7,7 @@ use std::{
 };
 
 use uvlet_record::{
-    CellId, Chunk, FileId, Kind, ModuleId, OtherName, Owner,
+    CellId, Chunk, FileId, FileSet, Kind, ModuleId, OtherName, Owner,
     glob::{Glob, is_pattern},
 };
 
@@ -16,7 +16,6 @@ use super::{
     evaluate::{Evaluation, Item, Missing, Renamed, Selection, Sets},
 };
 use crate::{
-    files::FileSet,
     lens::{CellSet, Group, Lens},
     nearest::nearest,
     waste,

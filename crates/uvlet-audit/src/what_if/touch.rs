@@ -3,18 +3,22 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{FileId, Format, Kind, Record};
+use uvlet_record::{Chunk, FileId, Format, Kind, Record};
 
 use crate::names::is_named_by_contents;
 
 /// Files that change as some do: a file that names one which goes by its contents changes, too.
 pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileId> {
+    let mut chunk_of: Vec<Option<&Chunk>> = vec![None; record.files.len()];
+    for chunk in &record.chunks {
+        chunk.files().for_each(|file| chunk_of[file.at()] = Some(chunk));
+    }
     loop {
         let before = changed.len();
         let renamed: BTreeSet<FileId> = changed
             .iter()
             .copied()
-            .filter(|&id| is_named_by_contents(record, id) == Some(true))
+            .filter(|&id| is_named_by_contents(record, id, chunk_of[id.at()]) == Some(true))
             .collect();
         for at in 0..record.files.len() {
             let file = &record.files[at];

@@ -9,7 +9,7 @@ use uvlet_script::declarations::{declared_in_source, own_exports};
 use super::subject::{Subject, SubjectError};
 use crate::{
     lens::{CellSet, Lens},
-    liveness::{State, User, declarations},
+    liveness::{REMOVED, State, User, declarations},
     nearest::nearest,
     spans::{Prices, Spans},
     waste::Span,
@@ -26,7 +26,7 @@ pub struct WhyDeclaration {
     pub subject: String,
     /// `declaration`.
     pub subject_kind: &'static str,
-    /// `used`, `unused`, `kept for an effect`, or `gone` where no declaration of it is left.
+    /// `used`, `unused`, `kept for an effect`, `removed`, or `not told` where its text was not followed.
     pub state: &'static str,
     /// Its bytes, in all files.
     pub sizes: Sizes,
@@ -122,7 +122,10 @@ pub fn why_declaration(
         let near = nearest(name, known.chain(outside)).into_iter().map(str::to_owned).collect();
         return Err(DeclarationError::Unknown { module: path, name: name.to_owned(), near });
     };
-    let its: Vec<_> = declarations(record, texts)
+    let declared = declarations(record, texts);
+    let absence = declared.absence(id);
+    let its: Vec<_> = declared
+        .list
         .into_iter()
         .filter(|one| subject.has(one.module) && one.name == inside)
         .collect();
@@ -143,7 +146,7 @@ pub fn why_declaration(
     Ok(WhyDeclaration {
         subject: format!("{path}#{name}"),
         subject_kind: "declaration",
-        state: its.iter().map(|one| one.state).min().map_or("gone", State::name),
+        state: its.iter().map(|one| one.state).min().map_or(absence, State::name),
         sizes: prices.amount(record, &spans, &CellSet::default()).sizes(),
         places: spans
             .iter()
@@ -168,7 +171,7 @@ impl WhyDeclaration {
         Self {
             subject,
             subject_kind: "declaration",
-            state: "gone",
+            state: REMOVED,
             sizes: record.zero().sizes(),
             places: Vec::new(),
             used_by: Vec::new(),

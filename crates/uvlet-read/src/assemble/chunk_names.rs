@@ -11,7 +11,7 @@ use std::{
     iter::successors,
 };
 
-use uvlet_record::{Chunk, EdgeKind, FileId, Kind, ModuleId, NamedBy, Owner, Record};
+use uvlet_record::{Chunk, EdgeKind, FileId, FileSet, Kind, ModuleId, NamedBy, Owner, Record};
 
 use crate::folder::hashes::Hashes;
 
@@ -72,10 +72,11 @@ fn own_chunks(record: &Record, chunks: &[Chunk]) -> BTreeMap<FileId, usize> {
         let is_script = |id: &FileId| record.file(*id).kind == Kind::Script;
         let scripts: Vec<FileId> = entry.requested.iter().copied().filter(is_script).collect();
         let closure = record.closure(&scripts);
-        let is_needed = |id: &FileId| {
-            closure.iter().any(|other| other != id && record.file(*other).loads.contains(id))
-        };
-        let mut roots: Vec<FileId> = scripts.iter().copied().filter(|id| !is_needed(id)).collect();
+        let others =
+            closure.iter().flat_map(|id| record.file(*id).loads.iter().filter(move |to| *to != id));
+        let needed: FileSet = others.copied().collect();
+        let mut roots: Vec<FileId> =
+            scripts.iter().copied().filter(|id| !needed.contains(id)).collect();
         if roots.is_empty() {
             roots.extend(scripts.first());
         }
@@ -89,10 +90,9 @@ fn own_chunks(record: &Record, chunks: &[Chunk]) -> BTreeMap<FileId, usize> {
             own.entry(*entry).or_default().push(file);
         }
     }
-    let given = |file: &FileId| {
-        let chunk = |chunk: &&Chunk| chunk.script == Some(*file);
-        chunks.iter().find(chunk).and_then(|chunk| chunk.bundler_name.as_deref())
-    };
+    let by_script: BTreeMap<FileId, &Chunk> =
+        chunks.iter().rev().filter_map(|chunk| Some((chunk.script?, chunk))).collect();
+    let given = |file: &FileId| by_script.get(file)?.bundler_name.as_deref();
     own.into_iter()
         .filter_map(|(at, files)| {
             let entry = &record.entries[at];

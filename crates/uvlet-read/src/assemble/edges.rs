@@ -48,6 +48,9 @@ pub fn said(described: &mut Described, modules: &Modules) -> Vec<Edge> {
 /// Looks into the sources of the modules: digests, formats, and who asks for whom.
 pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&Path>) {
     let facts = sources::read(record, texts);
+    if facts.iter().all(Option::is_none) {
+        return;
+    }
     sources::describe(record, &facts);
     if record.has_said_edges() {
         by_request(&mut record.edges, &facts);

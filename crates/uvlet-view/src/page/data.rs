@@ -2,13 +2,13 @@
 
 use std::collections::BTreeMap;
 
+use base64::prelude::{BASE64_STANDARD, Engine};
 use serde_json::{Value, json};
 use uvlet_audit::{
-    files::FileSet,
     lens::Lens,
     why::{Moment, Why},
 };
-use uvlet_record::{Basis, FileId, ModuleId, Owner, sizes::Measure};
+use uvlet_record::{Basis, FileId, FileSet, ModuleId, Owner, sizes::Measure};
 
 use crate::{json::spelt, table::why::verb};
 
@@ -45,16 +45,11 @@ pub fn embedded(
         })
         .collect();
     let ids = |ids: &[FileId]| ids.iter().map(|id| id.at()).collect::<Vec<_>>();
-    // As first file and number of files, again and again: thousands of pages may reach each other.
-    let runs = |files: &FileSet| {
-        let mut runs: Vec<[usize; 2]> = Vec::new();
-        for file in files.iter().map(FileId::at) {
-            match runs.last_mut().filter(|[first, number]| first + number == file) {
-                Some([_, number]) => *number += 1,
-                None => runs.push([file, 1]),
-            }
-        }
-        runs.concat()
+    // A bit per file: thousands of pages may reach each other.
+    let bits = |files: &FileSet| {
+        let mut bytes = vec![0_u8; record.files.len().div_ceil(8)];
+        files.iter().map(FileId::at).for_each(|at| bytes[at / 8] |= 1 << (at % 8));
+        BASE64_STANDARD.encode(bytes)
     };
     let entries: Vec<Value> = record
         .entries
@@ -62,8 +57,8 @@ pub fn embedded(
         .zip(&lens.reach)
         .map(|(entry, reach)| {
             let names: Vec<&String> = [&entry.name].into_iter().chain(&entry.aliases).collect();
-            json!({"names": names, "startup": ids(&reach.startup), "atOnce": runs(&reach.at_once),
-                   "deferred": runs(&reach.deferred)})
+            json!({"names": names, "startup": ids(&reach.startup), "atOnce": bits(&reach.at_once),
+                   "deferred": bits(&reach.deferred)})
         })
         .collect();
     let packages: Vec<Value> = record

@@ -279,7 +279,7 @@ fn exports(answer: &Attribution, within: &str, size: &str) -> String {
         return format!("No module of {within} exports a name that can be told apart: {size}.");
     }
     let of = |state: &str| states().filter(|one| *one == state).count();
-    let left = all - of("gone");
+    let left = all - of("removed") - of("not told");
     let idle: Vec<String> =
         [("unused", "unused"), ("kept for an effect", "kept for an effect alone")]
             .iter()
@@ -291,7 +291,11 @@ fn exports(answer: &Attribution, within: &str, size: &str) -> String {
         true => String::new(),
         false => format!(", {}", idle.join(" and ")),
     };
-    format!("{left} of {} of {within} are left{idle}: {size}.", count(all, "export"))
+    let untold = match of("not told") {
+        0 => String::new(),
+        number => format!("; of {number} it is not told"),
+    };
+    format!("{left} of {} of {within} are left{idle}{untold}: {size}.", count(all, "export"))
 }
 
 /// A coded size that is a proportional share of a file is estimated, however well the emitted bytes

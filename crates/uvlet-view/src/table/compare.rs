@@ -1,7 +1,7 @@
 //! Two builds side by side: the verdict in a sentence, entries with their return visit, then the causes.
 
 use uvlet_audit::compare::{
-    Cause, ChunkChange, ChunkRow, Comparison, EntryRow, Loads, ModuleRow, Moved, Row, change,
+    Cause, ChunkChange, ChunkRow, Comparison, EntryRow, Loads, ModuleRow, Moved, Mover, Row, change,
 };
 use uvlet_record::{
     Mode, Record,
@@ -94,9 +94,7 @@ pub fn since(ago: &str, moved: Option<&Moved>, screen: &Screen) -> String {
     let text = match moved {
         None => format!("Since the build of {ago}: no page starts with more or less."),
         Some(moved) => {
-            let mostly = moved.mostly.as_ref().map(|(name, by)| {
-                format!(", most of it by {}: {}", plain(name), signed(*by, screen.units))
-            });
+            let mostly = moved.mostly.as_ref().map(|mover| mostly(mover, screen));
             format!(
                 "Since the build of {ago}: {} starts with {} {} ({}){}.",
                 plain(&moved.entry),
@@ -108,6 +106,22 @@ pub fn since(ago: &str, moved: Option<&Moved>, screen: &Screen) -> String {
         }
     };
     wrapped(&text, screen.columns(), 0)
+}
+
+/// What moved most; `≈` where that is an estimate.
+fn mostly(mover: &Mover, screen: &Screen) -> String {
+    let about = if mover.is_estimated { "≈" } else { "" };
+    format!(", most of it by {}: {about}{}", plain(&mover.name), signed(mover.by, screen.units))
+}
+
+/// Why rows tell what is known rather than what changed.
+fn knowledge(answer: &Comparison) -> Option<String> {
+    let known = answer.owners_known?;
+    Some(format!(
+        "Owners are known of {}% of the script bytes before and of {}% after (source maps added or \
+         missing), so rows by package and module show what is known, not what changed.",
+        known.before, known.after
+    ))
 }
 
 /// A size with its sign: `+3.1 kB`, `−12 B`.
@@ -149,6 +163,14 @@ pub(crate) fn warning(answer: &Comparison) -> Option<String> {
 
 /// The verdict.
 pub(crate) fn sentence(answer: &Comparison, screen: &Screen) -> String {
+    let said = change_said(answer, screen);
+    match knowledge(answer) {
+        Some(knowledge) => format!("{knowledge} {said}"),
+        None => said,
+    }
+}
+
+fn change_said(answer: &Comparison, screen: &Screen) -> String {
     let (measure, units) = (screen.measure, screen.units);
     let is_quiet = answer.packages.is_empty()
         && answer.chunks.iter().all(|row| row.change == ChunkChange::Same);
@@ -182,9 +204,7 @@ pub(crate) fn sentence(answer: &Comparison, screen: &Screen) -> String {
         (Some(before), Some(after)) => {
             let size = units.size(by.unsigned_abs());
             let way = if by > 0 { "more" } else { "less" };
-            let cause = answer.moved_most.as_ref().map(|(name, by)| {
-                format!(", most of it by {}: {}", plain(name), signed(*by, units))
-            });
+            let cause = answer.moved_most.as_ref().map(|mover| mostly(mover, screen));
             format!(
                 "{name} starts with {size} {way} ({measure}, {} before and {} after){}.",
                 units.size(before.startup.sizes.get(measure)),
@@ -275,6 +295,7 @@ struct One {
     before: Option<Sizes>,
     after: Option<Sizes>,
     because: String,
+    is_estimated: bool,
 }
 
 /// The causes, which add up to the difference of the totals.
@@ -304,7 +325,11 @@ pub(crate) fn lines(answer: &Comparison, screen: &Screen, rows: &Rows) -> Lines 
                 one.name.clone(),
                 size(one.before.as_ref()),
                 size(one.after.as_ref()),
-                signed(by(one), screen.units),
+                format!(
+                    "{}{}",
+                    if one.is_estimated { "≈" } else { "" },
+                    signed(by(one), screen.units)
+                ),
                 one.because.clone(),
             ]
         })
@@ -357,6 +382,7 @@ fn package(row: &Row) -> One {
         before: row.before,
         after: row.after,
         because: plain(&because).into_owned(),
+        is_estimated: row.estimated,
     }
 }
 
@@ -366,6 +392,7 @@ fn module(row: &ModuleRow) -> One {
         before: row.before,
         after: row.after,
         because: row.cause.name().to_owned(),
+        is_estimated: row.estimated,
     }
 }
 
@@ -378,12 +405,24 @@ fn chunk(row: &ChunkRow) -> One {
     };
     let because = row.because.as_deref().unwrap_or(row.change.name());
     let because = plain(because).into_owned();
-    One { name, before: row.sizes_before, after: row.sizes_after, because }
+    let (before, after) = (row.sizes_before, row.sizes_after);
+    One { name, before, after, because, is_estimated: false }
 }
 
 fn findings(answer: &Comparison, screen: &Screen) -> String {
+    let kinds: Vec<&str> = answer.not_compared.iter().map(|kind| kind.name()).collect();
+    let unseen = match kinds.is_empty() {
+        true => String::new(),
+        false => {
+            let said = format!(
+                "Not compared, as only one of the builds could be checked for it: {}.",
+                kinds.join(", ")
+            );
+            format!("\n{}\n", wrapped(&said, screen.columns(), 0))
+        }
+    };
     if answer.waste.is_empty() {
-        return String::new();
+        return unseen;
     }
     let mut text = format!("\n{}\n", bold("What need not be there:"));
     let shown: Vec<_> = answer
@@ -410,5 +449,5 @@ fn findings(answer: &Comparison, screen: &Screen) -> String {
         let more = count(answer.waste.len() - FINDINGS, "more finding");
         text.push_str(&dim(&format!("  and {more}\n")));
     }
-    text
+    text + &unseen
 }

@@ -53,8 +53,11 @@ pub(crate) fn sentence(answer: &WhyDeclaration, screen: &Screen) -> String {
         }
     };
     match answer.state {
-        "gone" => format!(
-            "{subject} is gone: the bundler took it out, or put its value where it is used, or it cannot be told apart."
+        "removed" => format!(
+            "{subject} is removed: the bundler dropped it, or put its value where it is used."
+        ),
+        "not told" => format!(
+            "It is not told whether {subject} is used: the emitted text of its module was not followed."
         ),
         "unused" if users.is_empty() => {
             format!("{subject} is unused: {size} ({measure}) for nothing.")

@@ -40,6 +40,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         format: show.format,
         sources: is_marked.contains(&Plain::Leftovers) || arguments.by == By::Export,
     })?;
+    coverage::ran_in(&record, &*texts, &recordings)?;
     let exports = arguments.by == By::Export;
     let wanted = marks::Wanted { exports, ..marks_wanted(&is_marked, &recordings) };
     let (record, marks) = marked(record, &*texts, &coder, wanted);

@@ -4,10 +4,11 @@ use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
     attribute::By,
-    coverage::{CoveredBy, Recording, Seen, coverage},
+    coverage::{CoveredBy, Ran, Recording, Seen, Unmatched, coverage, ran},
     selector::{self, Selector},
 };
 use uvlet_read::{TracedCosts, recordings};
+use uvlet_record::{Record, Texts};
 use uvlet_view::{csv, markdown, table};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
@@ -43,6 +44,7 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     };
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let answer = coverage(&lens, &read, &*texts, Some(&costs), by, &selection.cells, measures[0]);
+    is_of_build(answer.files.is_empty(), &read, &answer.unmatched)?;
     let notices = wording::notices(&record.notices);
     let top = (arguments.top > 0).then_some(arguments.top);
     let screen = screen(&show.page, &measures);
@@ -58,6 +60,38 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     };
     output::write(&text, show.page.output.as_deref(), show.page.color)?;
     Ok(Status::Held)
+}
+
+/// Refuses recordings of which nothing is of the build: whatever they told would be of another one.
+fn is_of_build<'u>(
+    is_unknown: bool,
+    recordings: &[Recording],
+    unmatched: impl IntoIterator<Item = &'u Unmatched>,
+) -> Result<(), Failure> {
+    if !is_unknown || recordings.is_empty() {
+        return Ok(());
+    }
+    let labels: Vec<&str> = recordings.iter().map(|one| one.label.as_str()).collect();
+    let why = unmatched.into_iter().next();
+    let why = why.map(|one| format!("; {}: {}", one.url, one.reason)).unwrap_or_default();
+    Err(Failure::Usage(format!(
+        "{}: no script or style in it is a file of this build{why}; record the build that you ask about",
+        labels.join(", ")
+    )))
+}
+
+/// What ran in recordings of a build; none without recordings.
+pub(super) fn ran_in(
+    record: &Record,
+    texts: &dyn Texts,
+    recordings: &[Recording],
+) -> Result<Option<Ran>, Failure> {
+    if recordings.is_empty() {
+        return Ok(None);
+    }
+    let ran = ran(record, recordings, texts);
+    is_of_build(ran.files.is_empty(), recordings, &ran.unmatched)?;
+    Ok(Some(ran))
 }
 
 /// Recordings as they are named on a command line.

@@ -5,7 +5,6 @@ mod patch;
 use std::path::Path;
 
 use uvlet_audit::{
-    coverage::ran,
     gate::accept,
     selector::{self, Selector},
     waste::{self, Aids, Wanted, waste},
@@ -46,7 +45,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
         sources: true,
     })?;
     let recordings = coverage::read(&arguments.recorded.coverage)?;
-    let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
+    let ran = coverage::ran_in(&record, &*texts, &recordings)?;
     let is_marked = marks_named(within.iter(), config);
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;

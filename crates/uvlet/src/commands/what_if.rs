@@ -44,6 +44,7 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         sources: true,
     })?;
     let recordings = coverage::read(&arguments.recorded.coverage)?;
+    coverage::ran_in(&record, &*texts, &recordings)?;
     let is_marked = marks_named(&steps.selectors(), config);
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;

@@ -4,14 +4,13 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_ledger::shares::apportion;
 use uvlet_record::{
-    Basis, Cell, CellId, Chunk, DynamicLoad, Entry, File, FileId, Format, Kind, ModuleId, NamedBy,
-    Owner, Record, Shares,
+    Basis, Cell, CellId, Chunk, DynamicLoad, Entry, File, FileId, FileList, FileSet, Format, Kind,
+    ModuleId, NamedBy, Owner, Record, Shares,
     sizes::{Amount, Measure, Sizes},
 };
 
 use super::Draft;
 use crate::{
-    files::{FileList, FileSet},
     graph::Reach,
     lens::{CellSet, Lens},
     what_if::{Change, Step, assemble::Assembly},

@@ -3,7 +3,7 @@
 
 use std::collections::HashSet;
 
-use uvlet_record::{FileId, ModuleId, Owner, Record};
+use uvlet_record::{FileId, FileSet, ModuleId, Owner, Record};
 
 /// How surely one module is loaded where another is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -23,7 +23,7 @@ pub struct Placement {
     /// What each file statically loads, with itself.
     closures: Vec<HashSet<FileId>>,
     /// What an entry has at startup, and what it can load besides.
-    entries: Vec<(HashSet<FileId>, HashSet<FileId>)>,
+    entries: Vec<(FileSet, FileSet)>,
     /// What arrives with each dynamic load.
     groups: Vec<HashSet<FileId>>,
 }
@@ -42,15 +42,17 @@ impl Placement {
         let closures = files.map(|file| closure(&[file])).collect();
         let groups: Vec<HashSet<FileId>> =
             record.dynamic_loads.iter().map(|load| closure(&load.files)).collect();
+        let mut opened_by: Vec<Vec<usize>> = vec![Vec::new(); record.files.len()];
+        for (at, load) in record.dynamic_loads.iter().enumerate() {
+            opened_by[load.file.at()].push(at);
+        }
         let entries = record.entries.iter().map(|entry| {
-            let startup = closure(&entry.requested);
+            let mut open = record.closure(&entry.requested);
+            let startup: FileSet = open.iter().copied().collect();
             let mut reached = startup.clone();
-            let mut open: Vec<FileId> = startup.iter().copied().collect();
             while let Some(file) = open.pop() {
-                for (load, group) in record.dynamic_loads.iter().zip(&groups) {
-                    if load.file == file {
-                        open.extend(group.iter().filter(|file| reached.insert(**file)));
-                    }
+                for &load in &opened_by[file.at()] {
+                    open.extend(groups[load].iter().filter(|file| reached.insert(**file)));
                 }
             }
             (startup, reached)
@@ -74,7 +76,7 @@ impl Placement {
             count if count == here.len() => return With::Always,
             _ => return With::Somewhere,
         }
-        let both = |reached: &HashSet<FileId>| {
+        let both = |reached: &FileSet| {
             here.iter().any(|file| reached.contains(file))
                 && held.iter().any(|file| reached.contains(file))
         };

@@ -3,7 +3,8 @@
 use std::{marker::PhantomData, ops::Deref};
 
 use fixedbitset::FixedBitSet;
-use uvlet_record::FileId;
+
+use crate::FileId;
 
 /// Something that stands at a place of a record's list.
 pub trait Placed: Copy {
