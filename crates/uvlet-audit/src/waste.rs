@@ -233,6 +233,8 @@ pub struct Waste {
     pub findings: Vec<Finding>,
     /// What each kind could judge: of the rest, that nothing was found says nothing.
     pub judged: Vec<Judged>,
+    /// Emitted bytes of styles that no kind could judge, as no map says what they are made of.
+    pub unjudged_styles: u64,
     #[serde(skip)]
     prices: Prices,
 }
@@ -443,7 +445,8 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
     let at_startup = shares(&ground, &prices, &union, measure);
     let recoverable = all.amount(lens, &prices).sizes();
-    Waste { at_startup, recoverable, findings, judged, prices }
+    let unjudged_styles = judged::unjudged_styles(lens);
+    Waste { at_startup, recoverable, findings, judged, unjudged_styles, prices }
 }
 
 impl Waste {

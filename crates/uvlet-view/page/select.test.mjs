@@ -7,7 +7,7 @@ import { runInNewContext } from "node:vm";
 
 const code = readFileSync(new URL("select.js", import.meta.url), "utf8");
 const page = {};
-runInNewContext(`${code}; Object.assign(page, { apportion, glob, rows, select, size, standsFor, total, unpack })`, { page });
+runInNewContext(`${code}; Object.assign(page, { apportion, glob, rows, select, size, standsFor, total, unpack })`, { page, atob });
 const plain = (value) => JSON.parse(JSON.stringify(value));
 
 /** Two entries; a script of each, one of both; a style and an image. */

@@ -282,9 +282,8 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
 #[must_use]
 pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
     let mut text = format!("**{}**\n\n", sentence(&found::sentence(waste, screen)));
-    if let Some(unchecked) = found::unchecked(&waste.judged).filter(|_| !waste.findings.is_empty())
-    {
-        text.push_str(&format!("{}\n\n", sentence(&unchecked)));
+    if let Some(unseen) = found::unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
+        text.push_str(&format!("{}\n\n", sentence(&unseen)));
     }
     if let Some(whole) = found::whole(waste, screen) {
         text.push_str(&format!("{}\n\n", sentence(&whole)));

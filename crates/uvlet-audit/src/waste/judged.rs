@@ -36,7 +36,7 @@ pub struct Judged {
     pub kind: Kind,
     /// Emitted bytes that it could judge.
     pub bytes: u64,
-    /// Emitted bytes of the scripts, and of the styles where the kind is about them, too.
+    /// Emitted bytes of the scripts, and of styles with a map where the kind is about them, too.
     pub of: u64,
     /// What it must see.
     pub needs: Vec<Need>,
@@ -119,6 +119,26 @@ pub fn missing(lacks: &[Need]) -> String {
     format!(": {first}")
 }
 
+/// Styles of which at least something is owned: most bundlers write no maps for styles, which then are told
+/// of apart.
+fn mapped_styles(lens: &Lens<'_>) -> Vec<bool> {
+    let record = lens.record;
+    let is_mapped = |at: usize| {
+        let mut cells = record.cells_of(FileId::new(at)).iter();
+        record.files[at].kind == FileKind::Style
+            && cells.any(|cell| matches!(cell.owner, Owner::Module(_)))
+    };
+    (0..record.files.len()).map(is_mapped).collect()
+}
+
+/// Emitted bytes of styles that no kind can judge.
+pub fn unjudged_styles(lens: &Lens<'_>) -> u64 {
+    let mapped = mapped_styles(lens);
+    let styles = lens.record.files.iter().zip(mapped);
+    let unmapped = styles.filter(|(file, mapped)| file.kind == FileKind::Style && !mapped);
+    unmapped.map(|(file, _)| file.emitted).sum()
+}
+
 /// Says of each kind what it could judge.
 pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged> {
     let record = lens.record;
@@ -147,6 +167,7 @@ pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged>
         },
         _ => true,
     };
+    let mapped = mapped_styles(lens);
     let mut found: Vec<Judged> = Vec::new();
     for &kind in kinds {
         let (mut bytes, mut of) = (0, 0);
@@ -154,7 +175,7 @@ pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged>
         for cell in &record.cells {
             let is_meant = match record.file(cell.file).kind {
                 FileKind::Script => true,
-                FileKind::Style => kind.is_of_styles(),
+                FileKind::Style => kind.is_of_styles() && mapped[cell.file.at()],
                 _ => false,
             };
             if !is_meant {

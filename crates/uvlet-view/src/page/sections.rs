@@ -30,8 +30,8 @@ pub fn waste(waste: &Waste, screen: &Screen) -> Markup {
             h2 #waste-head { "What need not be here" }
             p { (found::sentence(waste, screen)) }
             @if let Some(whole) = found::whole(waste, screen) { p.sub { (whole) } }
-            @if let Some(unchecked) = found::unchecked(&waste.judged).filter(|_| !waste.findings.is_empty()) {
-                p.sub { (unchecked) }
+            @if let Some(unseen) = found::unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
+                p.sub { (unseen) }
             }
             @for finding in &waste.findings {
                 details {

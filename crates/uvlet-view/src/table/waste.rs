@@ -27,8 +27,8 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     if let Some(whole) = whole(waste, screen) {
         text.push_str(&format!("{}\n", wrapped(&whole, columns, 0)));
     }
-    if let Some(unchecked) = unchecked(&waste.judged).filter(|_| !waste.findings.is_empty()) {
-        text.push_str(&format!("{}\n", wrapped(&unchecked, columns, 0)));
+    if let Some(unseen) = unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
+        text.push_str(&format!("{}\n", wrapped(&unseen, columns, 0)));
     }
     let shown = top.unwrap_or(usize::MAX).min(waste.findings.len());
     let mut before: Option<&Finding> = None;
@@ -61,8 +61,8 @@ fn size(sizes: &Sizes, screen: &Screen) -> String {
 /// The answer.
 pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
     let Some(first) = waste.findings.first() else {
-        return match unchecked(&waste.judged) {
-            Some(unchecked) => format!("No waste found in what could be checked. {unchecked}"),
+        return match unseen(waste, screen) {
+            Some(unseen) => format!("No waste found in what could be checked. {unseen}"),
             None => "No waste found.".to_owned(),
         };
     };
@@ -85,6 +85,16 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
             first.id
         ),
     }
+}
+
+/// What of the build was not looked at; none where that is next to nothing.
+pub(crate) fn unseen(waste: &Waste, screen: &Screen) -> Option<String> {
+    let styles = (waste.unjudged_styles > 0).then(|| {
+        let bytes = screen.units.size(waste.unjudged_styles);
+        format!("{bytes} (emitted) of styles could not be checked: they have no source maps.")
+    });
+    let parts: Vec<String> = unchecked(&waste.judged).into_iter().chain(styles).collect();
+    (!parts.is_empty()).then(|| parts.join(" "))
 }
 
 /// How much of the build the kinds could judge; none where that is nearly all.

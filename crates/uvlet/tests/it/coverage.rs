@@ -70,16 +70,31 @@ fn what_browsers_export_is_read_by_its_text() {
 }
 
 #[rstest]
-#[case::of_another_build(script(URL, &[(0, 99, 1)]).to_string(), "is another")]
 #[case::past_the_end(script(URL, &[(0, 13, 1), (12, 99, 0)]).to_string(), "1 B never ran")]
-#[case::nothing(value!({"result": []}).to_string(), "No file of the build is in the recordings")]
-fn recordings_that_fit_badly(#[case] recording: String, #[case] expected: &str) {
+fn recordings_that_fit_in_part(#[case] recording: String, #[case] expected: &str) {
     let folder = folder().with("a.json", recording);
     let said = uvlet(
         folder.path(),
         &["coverage", "dist", "a.json", "--measure", "emitted", "--width", "300"],
     );
     assert!(said.status == 0 && said.out.contains(expected), "{}{}", said.out, said.err);
+}
+
+/// Whatever these told would be of another build.
+#[rstest]
+#[case::of_another_build(script(URL, &[(0, 99, 1)]).to_string(), "is another")]
+#[case::nothing(value!({"result": []}).to_string(), "no script or style in it is a file of this build")]
+fn recordings_of_another_build_are_refused(
+    #[case] recording: String,
+    #[case] expected: &str,
+    #[values(&["coverage", "dist", "a.json"], &["waste", "dist", "--coverage", "a.json"],
+        &["attribute", "dist", "--in", "never-ran", "--coverage", "a.json"])]
+    arguments: &[&str],
+) {
+    let folder = folder().with("a.json", recording);
+    let said = uvlet(folder.path(), arguments);
+    assert_eq!((said.status, said.out.as_str()), (2, ""), "{}", said.err);
+    assert!(said.err.contains(expected) && said.err.lines().count() == 1, "{}", said.err);
 }
 
 #[rstest]

@@ -24,6 +24,7 @@ mod npm;
 mod pages;
 mod post;
 mod propose;
+mod real;
 mod records;
 mod report;
 mod requests;

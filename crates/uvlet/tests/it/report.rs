@@ -13,7 +13,7 @@ const SCRIPTS: usize = 500;
 
 /// A browser and npm, which the tests of the page need; else none. Where `UVLET_FRESH` is set, as in
 /// continuous integration, they have to be there.
-fn browser() -> Option<PathBuf> {
+pub fn browser() -> Option<PathBuf> {
     let folders = env::var_os("PATH").unwrap_or_default();
     let found =
         |name: &str| env::split_paths(&folders).map(|at| at.join(name)).find(|at| at.is_file());

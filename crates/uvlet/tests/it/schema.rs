@@ -204,6 +204,7 @@ mod strict {
         sizes: Sizes,
         file_count: u64,
         loads: Vec<Load>,
+        unlisted: u64,
     }
 
     #[derive(Deserialize)]
@@ -375,15 +376,16 @@ fn outputs_hold_the_described_keys(
     ("/lies_in", "deferred_of file sizes startup_of"),
 ])]
 #[case(&["waste", "esbuild-before"], &[
-    ("", "at_startup encoders findings notices recoverable uvlet"),
+    ("", "at_startup encoders findings judged notices recoverable unjudged_styles uvlet"),
     ("/findings", "advice at bound by_entry cause id kind parts places recoverable title waived where"),
     ("/findings/0/by_entry", "entry sizes"),
+    ("/judged", "bytes has_failed kind lacks needs of"),
 ])]
 #[case(&["compare", "esbuild-before", "esbuild-after", "--by", "module"], &[
-    ("", "after before chunks elsewhere encoders entries modules notices packages uvlet waste"),
+    ("", "after before chunks elsewhere encoders entries modules not_compared notices owners_known packages uvlet waste"),
     ("/entries", "after before name return_visit"),
-    ("/packages", "after asked_by before cause modules name row versions"),
-    ("/modules", "after before cause name row"),
+    ("/packages", "after asked_by before cause estimated modules name row versions"),
+    ("/modules", "after before cause estimated name row"),
     ("/chunks", "after because before change sizes_after sizes_before"),
     ("/waste", "after before id title"),
 ])]

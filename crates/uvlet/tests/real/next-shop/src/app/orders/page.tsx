@@ -1,0 +1,2 @@
+import { OrderForm } from "@/components";
+export default function Page() { return <main><h1>Orders</h1><OrderForm /></main>; }
