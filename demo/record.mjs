@@ -7,31 +7,47 @@
 //   node record.mjs builds/vite-after timetable.html,booking.html,crew.html recordings/visit.har
 
 import { createServer } from "node:http";
-import { readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { extname, join } from "node:path";
 import { gzipSync } from "node:zlib";
 
 import { chromium } from "playwright-core";
 
 const [folder, pages, file, click] = process.argv.slice(2);
+if (!file) {
+  console.error("usage: node record.mjs FOLDER PAGE[,PAGE] FILE [SELECTOR|--styles]");
+  process.exit(1);
+}
 const TYPES = { ".html": "text/html", ".js": "text/javascript", ".css": "text/css", ".svg": "image/svg+xml" };
 const SITE = "https://kelpwick.example";
 
 // As a server should: compressed, and what is named by its contents kept for long.
 const server = createServer((request, answer) => {
   const path = new URL(request.url, "http://localhost").pathname;
+  // An address that names no file is one of the application's own routes.
+  const named = path.endsWith("/") ? `${path}index.html` : path;
+  const isRoute = !extname(named) && !existsSync(join(folder, named));
+  const served = isRoute ? (existsSync(join(folder, `${named}.html`)) ? `${named}.html` : "/index.html") : named;
   try {
-    const body = gzipSync(readFileSync(join(folder, path)), { level: 6 });
-    answer.setHeader("content-type", TYPES[extname(path)] ?? "application/octet-stream");
+    const body = gzipSync(readFileSync(join(folder, served)), { level: 6 });
+    answer.setHeader("content-type", TYPES[extname(served)] ?? "application/octet-stream");
     answer.setHeader("content-encoding", "gzip");
     answer.setHeader("content-length", body.length);
-    answer.setHeader("cache-control", extname(path) === ".html" ? "no-cache" : "max-age=31536000, immutable");
+    answer.setHeader("cache-control", extname(served) === ".html" ? "no-cache" : "max-age=31536000, immutable");
     answer.end(body);
   } catch {
+    missing.push(path);
     answer.statusCode = 404;
     answer.end();
   }
 }).listen(0);
+const missing = [];
+
+/** Ends with a line that says what could not be done. */
+function stop(message) {
+  console.error(`record.mjs: ${message}`);
+  process.exit(1);
+}
 
 // The port is this run's alone.
 const site = (url) => url.replace(/^http:\/\/localhost:\d+/, SITE);
@@ -40,7 +56,13 @@ const context = await browser.newContext(file.endsWith(".har") ? { recordHar: { 
 const open = async (page, begin) => {
   const tab = await context.newPage();
   await begin?.(tab);
-  await tab.goto(`http://localhost:${server.address().port}/${page}`, { waitUntil: "networkidle" });
+  const address = `http://localhost:${server.address().port}/${page.replace(/^\/+/, "")}`;
+  const answer = await tab.goto(address, { waitUntil: "networkidle" }).catch(() => null);
+  if (!answer?.ok()) stop(`${page} is not in ${folder}`);
+  // An application that did not start leaves the one empty element that its page holds.
+  if (!(await tab.evaluate(() => document.body?.innerText.trim() || document.body?.querySelectorAll("*:not(script)").length > 1))) {
+    stop(`${page} shows nothing${missing.length ? `; not found: ${missing.join(", ")}` : ""}`);
+  }
   return tab;
 };
 
@@ -82,7 +104,9 @@ if (file.endsWith(".har")) {
   writeFileSync(file, JSON.stringify({ styleSheets, ruleUsage }));
 } else {
   const tab = await open(pages, (tab) => tab.coverage.startJSCoverage({ resetOnNavigation: false }));
-  if (click) await tab.click(click);
+  if (click) {
+    await tab.click(click, { timeout: 5000 }).catch(() => stop(`${pages} has nothing to click that is ${click}`));
+  }
   await tab.waitForTimeout(300);
   // The texts are those of the build.
   const result = (await tab.coverage.stopJSCoverage()).map(({ url, functions }) => ({

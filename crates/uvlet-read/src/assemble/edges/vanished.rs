@@ -57,6 +57,7 @@ impl Vanished<'_> {
             }
         }
         self.orphans(&open, graph);
+        self.through_lost_packages(asked, &givers, graph);
     }
 
     /// Follows one request; what is left of it is open.
@@ -90,6 +91,49 @@ impl Vanished<'_> {
             graph.add(from, to, ask, names, EdgeBasis::Inferred);
         }
         (!is_done).then_some(open)
+    }
+
+    /// Requests for packages that left no module, as where one only re-exports others: what they lead to is
+    /// told by the names that they take, or by the package that they are called after, among installed
+    /// modules that nothing else asks for.
+    fn through_lost_packages(&self, asked: &Asked<'_>, givers: &Givers<'_>, graph: &mut Graph) {
+        let known: HashSet<ModuleId> = graph.edges.iter().map(|edge| edge.to).collect();
+        let is_orphan = |id: &ModuleId| {
+            self.record.module(*id).third_party
+                && self.placement.is_there(*id)
+                && !known.contains(id)
+                && !is_style(self.record, *id)
+        };
+        let ids = (0..self.record.modules.len()).map(ModuleId::new);
+        let orphans: HashSet<ModuleId> = ids.filter(is_orphan).collect();
+        let mut of_package: HashMap<&str, Vec<ModuleId>> = HashMap::new();
+        for &id in &orphans {
+            if let Some(package) = self.record.package_of(id) {
+                of_package.entry(tail(&package.name)).or_default().push(id);
+            }
+        }
+        let lost = asked.iter().flat_map(|(from, asks)| asks.iter().map(move |one| (*from, one)));
+        for (from, (ask, _)) in lost.filter(|(_, (_, meant))| *meant == Meant::Elsewhere) {
+            let called = of_package.get(tail(&ask.specifier)).map_or(&[][..], Vec::as_slice);
+            let called = self.surest(from, called.iter().copied(), ask);
+            let mut found: BTreeSet<(ModuleId, Option<String>)> = BTreeSet::new();
+            for name in ask.names.iter().flatten().filter(|name| name.len() >= TELLING) {
+                let of_name = givers.get(name.as_str()).into_iter().flatten().copied();
+                let mut of_name = self.surest(from, of_name.filter(|id| orphans.contains(id)), ask);
+                if of_name.len() > 1 {
+                    of_name.retain(|id| called.contains(id));
+                }
+                if let [only] = of_name.as_slice() {
+                    found.insert((*only, Some(name.clone())));
+                }
+            }
+            if found.is_empty() {
+                found.extend(called.into_iter().map(|id| (id, None)));
+            }
+            for (to, name) in found.into_iter().filter(|(to, _)| *to != from) {
+                graph.add(from, to, ask, name.map(|name| vec![name]), EdgeBasis::Inferred);
+            }
+        }
     }
 
     fn givers(&self) -> Givers<'_> {
@@ -144,10 +188,8 @@ impl Vanished<'_> {
                 let givers = givers.get(name).into_iter().flatten().copied();
                 self.surest(from, givers.filter(|id| self.may_be(from, *id, gone)), ask)
             };
-            let wanted = match name.as_str() {
-                "default" => tail(&gone.stem),
-                name => name,
-            };
+            let stem = gone.stem.strip_suffix("/index").unwrap_or(&gone.stem);
+            let wanted = if name == "default" { tail(stem) } else { name };
             let mut candidates = match name.len() >= TELLING && name != "default" {
                 true => of_name(name),
                 false => Vec::new(),
@@ -165,6 +207,28 @@ impl Vanished<'_> {
             }
             if candidates.is_empty() && !ask.specifier.starts_with('.') && name.len() >= TELLING {
                 candidates = self.handed_on(from, name, ask, gone, givers);
+            }
+            // A file that gives one name of another as its default is called after that name.
+            if candidates.is_empty() && name == "default" && wanted.len() >= TELLING {
+                candidates = self.called(&of_name(wanted), wanted);
+                if candidates.len() > 1 {
+                    // Of several, the one below a folder that the request names.
+                    let inside: Vec<String> =
+                        ask.specifier.split('/').map(|part| format!("/{part}/")).collect();
+                    let is_below = |id: &ModuleId| {
+                        let path = self.resolver.path(*id);
+                        inside
+                            .iter()
+                            .skip(1)
+                            .take(inside.len().saturating_sub(2))
+                            .all(|folder| path.contains(folder))
+                    };
+                    candidates.retain(is_below);
+                }
+            }
+            if candidates.is_empty() && name == "default" && wanted.len() >= TELLING {
+                let theirs = self.handed_on(from, "default", ask, gone, givers);
+                candidates = self.called(&theirs, wanted);
             }
             if let [only] = candidates.as_slice() {
                 found.insert((*only, Some(name.clone())));
