@@ -14,6 +14,7 @@ pub(crate) mod what_if;
 pub(crate) mod why;
 
 use anstyle::Style;
+use unicode_width::UnicodeWidthChar;
 use uvlet_record::{Record, sizes::Measure};
 
 use crate::units::Units;
@@ -143,22 +144,22 @@ fn wrapped(text: &str, columns: usize, indent: usize) -> String {
 
 /// Where a word that does not fit is broken: behind a slash if there is one.
 fn break_in(word: &str, room: usize) -> Option<usize> {
-    if crate::name::width(word) <= room || room < 8 {
+    if room < 8 {
         return None;
     }
-    let mut fits = 0;
-    let mut slash = 0;
+    // No more of the word is looked at than fits: it may be as long as a file.
+    let (mut fits, mut slash, mut used) = (0, 0, 0);
     for (at, c) in word.char_indices() {
-        let end = at + c.len_utf8();
-        if crate::name::width(&word[..end]) > room {
-            break;
+        used += c.width().unwrap_or(0);
+        if used > room {
+            return Some(if slash > 0 { slash } else { fits }).filter(|end| *end > 0);
         }
-        fits = end;
+        fits = at + c.len_utf8();
         if c == '/' {
-            slash = end;
+            slash = fits;
         }
     }
-    Some(if slash > 0 { slash } else { fits }).filter(|end| *end > 0)
+    None
 }
 
 /// The words of a sentence; a unit stays with its number.

@@ -31,6 +31,7 @@ mod requests;
 mod schema;
 mod selectors;
 mod settings;
+mod sight;
 mod support;
 mod targets;
 mod told;

@@ -297,7 +297,11 @@ fn budgets_on_findings_and_bans_that_name_the_chain() {
     let folder = Folder::new()
         .with("uvlet.toml", "[budget.a]\nwaste = \"copied-modul\"\nat_most = \"1 B\"\n");
     let said = uvlet(folder.path(), &["gate", builds().join("esbuild-after").to_str().unwrap()]);
-    assert!(said.err.contains("did you mean copied-module or copied-helper or copied-text?"), "{}", said.err);
+    assert!(
+        said.err.contains("did you mean copied-module or copied-helper or copied-text?"),
+        "{}",
+        said.err
+    );
 }
 
 #[test]
