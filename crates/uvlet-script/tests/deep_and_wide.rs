@@ -2,7 +2,9 @@
 //! recursion is as deep as the text nests, which the stack is measured for, and names are followed by
 //! work lists.
 
-use std::collections::HashSet;
+#![expect(clippy::unwrap_used, reason = "a test that cannot go on fails there")]
+
+use std::{collections::HashSet, hint::black_box};
 
 use rstest::rstest;
 use uvlet_script::{
@@ -27,10 +29,10 @@ fn analyse(text: &str) {
     let calls: HashSet<u32> = (0..u32::try_from(text.len()).unwrap()).step_by(97).collect();
     for dialect in [Dialect::Emitted, Dialect::Source] {
         let seen = read(text, dialect, |script| {
-            at_once(&script.program, &calls, true);
-            requests(script, true);
-            later(script);
-            Shapes::of(script);
+            black_box(at_once(&script.program, &calls, true));
+            black_box(requests(script, true));
+            black_box(later(script));
+            black_box(Shapes::of(script));
             code_bytes(script)
         });
         assert!(seen.is_ok(), "{seen:?}");

@@ -96,7 +96,7 @@ fn copies(record: &Record, shapes: &[(FileId, Shapes)]) -> Vec<Copy> {
 fn unowned(record: &Record, file: FileId) -> Vec<Range<u64>> {
     let cells = record.cells_of(file);
     if cells.iter().all(|cell| cell.owner == Owner::Unattributed) {
-        return vec![0..record.file(file).emitted];
+        return std::iter::once(0..record.file(file).emitted).collect();
     }
     let runs = record.runs[record.file(file).runs.clone()].iter();
     let runs = runs.filter(|run| record.cells[run.cell.at()].owner == Owner::Unattributed);
