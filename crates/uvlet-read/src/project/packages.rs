@@ -56,6 +56,9 @@ fn manifest(root: &Path, folder: &str) -> Option<Manifest> {
     serde_json::from_slice(&text).ok()
 }
 
+/// Bytes of a path beyond which none is looked up.
+const LONGEST_PATH: usize = 4096;
+
 /// Finds the workspace package of an own module: that of the nearest `package.json` below the
 /// project's folder.
 pub struct Workspaces<'r> {
@@ -70,16 +73,30 @@ impl<'r> Workspaces<'r> {
 
     /// The package around a module, by the module's path from the project's folder.
     pub fn around(&mut self, module: &str) -> Option<Installed> {
-        let folder = module.rsplit_once('/')?.0;
-        if let Some(known) = self.known.get(folder) {
-            return known.clone();
+        let mut passed = Vec::new();
+        let mut at = module;
+        let found = loop {
+            let Some((folder, _)) = at.rsplit_once('/') else { break None };
+            at = folder;
+            // No folder of a disk has so long a path.
+            if folder.len() > LONGEST_PATH {
+                continue;
+            }
+            if let Some(known) = self.known.get(folder) {
+                break known.clone();
+            }
+            passed.push(folder);
+            let Some(Manifest { name, version, .. }) = manifest(self.root, folder) else {
+                continue;
+            };
+            if let Some(name) = name {
+                let (place, above) = (folder.to_owned(), String::new());
+                break Some(Installed { name, place, above, version });
+            }
+        };
+        for folder in passed {
+            self.known.insert(folder.to_owned(), found.clone());
         }
-        let here = manifest(self.root, folder).and_then(|manifest| {
-            let Manifest { name, version, .. } = manifest;
-            Some(Installed { name: name?, place: folder.to_owned(), above: String::new(), version })
-        });
-        let found = here.or_else(|| self.around(folder));
-        self.known.insert(folder.to_owned(), found.clone());
         found
     }
 }

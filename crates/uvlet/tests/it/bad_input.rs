@@ -8,7 +8,7 @@ use std::{
 
 use rstest::rstest;
 
-use crate::support::{Folder, SAMPLES, demo, json, uvlet};
+use crate::support::{Folder, SAMPLES, demo, json, map, uvlet};
 
 #[rstest]
 #[case(&["survey", "nowhere"], "nowhere: cannot be read: no such file or directory")]
@@ -252,4 +252,17 @@ fn no_name_poses_as_a_built_in_row() {
     let modules =
         uvlet(folder.path(), &["attribute", "dist", "--by", "module", "--measure", "emitted"]).out;
     assert!(modules.starts_with("src/(shop)/page.js is the heaviest of 2 modules"), "{modules}");
+}
+
+/// A source deeper than any folder of a disk is.
+#[test]
+fn a_source_of_very_many_folders_is_read() {
+    let deep = format!("../{}x.js", "a/".repeat(20_000));
+    let folder = Folder::new()
+        .with("package.json", "{}")
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", "tide();")
+        .with("dist/a.js.map", map(&[(0, &deep)]));
+    let said = uvlet(folder.path(), &["survey", "dist", "--root", "."]);
+    assert_eq!(said.status, 0, "{}", said.err);
 }
