@@ -106,7 +106,7 @@ fn a_closed_pipe_ends_quietly() {
 
 #[test]
 fn hostile_names_reach_no_terminal() {
-    let map = crate::support::map(&[(0, "../src/\u{1b}]0;owned\u{7}\u{202e}x.js")]);
+    let map = map(&[(0, "../src/\u{1b}]0;owned\u{7}\u{202e}x.js")]);
     let folder = Folder::new().with("dist/a.js", "a()").with("dist/a.js.map", map);
     let said = uvlet(folder.path(), &["attribute", "dist", "--by", "module"]);
     assert!(
@@ -236,9 +236,8 @@ fn names_that_are_no_text_do_not_become_one() {
 #[test]
 fn no_name_poses_as_a_built_in_row() {
     let sources = [(0, "../src/(shop)/page.js"), (9, "../node_modules/(own)/i.js")];
-    let folder = Folder::new()
-        .with("dist/a.js", "ownown();theirs()")
-        .with("dist/a.js.map", crate::support::map(&sources));
+    let folder =
+        Folder::new().with("dist/a.js", "ownown();theirs()").with("dist/a.js.map", map(&sources));
     let answer = json(folder.path(), &["attribute", "dist", "--measure", "emitted"]);
     let rows: Vec<(&str, &str)> = answer["rows"]
         .as_array()
