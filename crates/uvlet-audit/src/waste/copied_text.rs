@@ -161,9 +161,9 @@ fn one(ground: &Ground<'_>, kept: FileId, again: FileId, copies: &[Copy]) -> Fou
     });
     Found {
         title: format!(
-            "{} of {} and of {} hold the same code, whoever it belongs to",
-            counted(copies.len(), "stretch").replace("stretchs", "stretches"),
+            "{} repeats {} of {}",
             path(again),
+            counted(copies.len(), "part"),
             path(kept)
         ),
         names: BTreeSet::from([stem(kept), stem(again)]),

@@ -101,7 +101,8 @@ pub fn checked(judged: &Judged) -> String {
     if judged.has_failed {
         return format!("{kind} could not be judged: it ended with a fault of uvlet");
     }
-    let bytes = if judged.kind.is_of_styles() { "script and style bytes" } else { "script bytes" };
+    let bytes =
+        if judged.kind.is_of_styles() { "script and mapped style bytes" } else { "script bytes" };
     format!("{kind} checked {}% of the {bytes}{}", judged.percent(), missing(&judged.lacks))
 }
 

@@ -112,7 +112,7 @@ pub(crate) fn unchecked(judged: &[Judged]) -> Option<String> {
         (worst, best) => format!("{worst}% to {best}%"),
     };
     let of = match unseen.iter().any(|one| one.kind.is_of_styles()) {
-        true => "script and style bytes",
+        true => "script and mapped style bytes",
         false => "script bytes",
     };
     let kinds = match unseen.len() == judged.len() {
