@@ -5,7 +5,11 @@ use std::fs;
 use criterion::{Criterion, criterion_group, criterion_main};
 use jiff::civil::date;
 use uvlet_audit::{
-    gate::{Aids, Budget, Place, Scope, Strictness, gate},
+    ask::gate::{
+        bench::Aids,
+        budget::{Budget, Place, Scope, Strictness},
+        gate,
+    },
     lens::Lens,
 };
 use uvlet_read::{Coder, Options, open};

@@ -3,7 +3,7 @@
 use std::fs;
 
 use criterion::{Criterion, Throughput, criterion_group, criterion_main};
-use uvlet_audit::{lens::Lens, survey::survey};
+use uvlet_audit::{ask::survey::survey, lens::Lens};
 use uvlet_read::{Coder, Options, open};
 use uvlet_record::sizes::Coding;
 

@@ -2,9 +2,10 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use uvlet_audit::{
+    ask::what_if::{Asked, what_if},
     lens::Lens,
-    what_if::{Asked, Change, Step, what_if},
-    why::subject::{Subject, SubjectKind},
+    predict::step::{Change, Step},
+    select::subject::{Subject, SubjectKind},
 };
 use uvlet_benches::site::generate;
 use uvlet_read::{Coder, Options, open};

@@ -8,10 +8,11 @@ use uvlet_record::{
 };
 
 use crate::{
-    graph::{self, Reach},
-    marks::Marks,
-    selector::{self, Selection, Selector, SelectorError},
-    visits::{self, Visit},
+    graph::{
+        reach::{self, Reach},
+        visits::{self, Visit},
+    },
+    parts::{cells::CellSet, marks::Marks, sets::Sets},
 };
 
 /// What is made of parts that are only estimated.
@@ -65,7 +66,7 @@ pub struct Group {
     /// Its name.
     pub name: String,
     /// What is in it.
-    pub selection: Selection,
+    pub sets: Sets,
 }
 
 /// Endings of the sources of styles.
@@ -75,7 +76,7 @@ impl<'r> Lens<'r> {
     /// Looks at a record.
     #[must_use]
     pub fn new(record: &'r Record) -> Self {
-        Self::with_reach(record, graph::reach(record))
+        Self::with_reach(record, reach::reach(record))
     }
 
     /// Looks at a record of which it is known what each entry loads.
@@ -117,19 +118,6 @@ impl<'r> Lens<'r> {
             })
         });
         lens
-    }
-
-    /// With named groups, each of which a selector says; none sees another.
-    ///
-    /// # Errors
-    /// When a selector cannot be evaluated.
-    pub fn with_groups(mut self, groups: &[(String, Selector)]) -> Result<Self, SelectorError> {
-        let group = |(name, selector): &(String, Selector)| {
-            let selection = selector::select(selector, &self)?;
-            Ok(Group { name: name.clone(), selection })
-        };
-        self.groups = groups.iter().map(group).collect::<Result<_, _>>()?;
-        Ok(self)
     }
 
     /// With what is marked in the record.
@@ -276,51 +264,4 @@ fn style_modules(record: &Record) -> Option<Vec<ModuleId>> {
     let by_path = record.modules.iter().enumerate().filter(|(_, module)| is_style(&module.path));
     modules.extend(by_path.map(|(at, _)| ModuleId::new(at)));
     Some(modules.into_iter().collect())
-}
-
-/// A set of cells of one record: their indices in order, so that the sets of many small items
-/// together weigh no more than the record's cells.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct CellSet(Vec<CellId>);
-
-impl CellSet {
-    /// Whether a cell is in the set.
-    #[must_use]
-    pub fn has(&self, id: CellId) -> bool {
-        self.0.binary_search(&id).is_ok()
-    }
-
-    /// The cells of the set, in order.
-    pub fn iter(&self) -> impl Iterator<Item = CellId> + '_ {
-        self.0.iter().copied()
-    }
-
-    /// The cells of both.
-    #[must_use]
-    pub fn and(mut self, other: &Self) -> Self {
-        self.0.retain(|&id| other.has(id));
-        self
-    }
-
-    /// The cells of either.
-    #[must_use]
-    pub fn or(self, other: &Self) -> Self {
-        self.0.into_iter().chain(other.iter()).collect()
-    }
-
-    /// The cells of this set that are not in the other.
-    #[must_use]
-    pub fn except(mut self, other: &Self) -> Self {
-        self.0.retain(|&id| !other.has(id));
-        self
-    }
-}
-
-impl FromIterator<CellId> for CellSet {
-    fn from_iter<I: IntoIterator<Item = CellId>>(cells: I) -> Self {
-        let mut cells: Vec<CellId> = cells.into_iter().collect();
-        cells.sort_unstable();
-        cells.dedup();
-        Self(cells)
-    }
 }

@@ -1,26 +1,15 @@
 //! Asks one question of one record and answers in plain data: no printing, no files, no colour.
 //!
-//! [`lens::Lens`] holds a record together with what every question derives from it, and
-//! [`selector`] names sets of bytes. One module per question stands above them.
+//! The rooms stand on each other, and each uses only those below it: [`graph`] (who imports whom),
+//! [`parts`] (pieces of files and what they cost), [`lens`] (a record with what every question derives from
+//! it), [`select`] (the language that names sets of bytes), [`predict`] (what would be), [`find`] (waste),
+//! [`ask`] (one question a file). What is known of bundlers stands in [`bundlers`].
 
-pub mod attribute;
-mod barrels;
-pub mod compare;
-pub mod coverage;
-pub mod gate;
+pub mod ask;
+pub mod bundlers;
+pub mod find;
 pub mod graph;
 pub mod lens;
-pub mod liveness;
-pub mod marks;
-mod names;
-pub mod nearest;
-pub mod propose;
-pub mod removal;
-pub mod requests;
-pub mod selector;
-pub mod spans;
-pub mod survey;
-pub mod visits;
-pub mod waste;
-pub mod what_if;
-pub mod why;
+pub mod parts;
+pub mod predict;
+pub mod select;

@@ -1,56 +1,12 @@
 //! Network logs of browsers: HAR 1.2 (HTTP Archive, the W3C draft of 2012), as every browser exports it.
 
-use std::{fs, io, path::Path};
+use std::{collections::BTreeMap, fs, io, path::Path};
 
 use serde::Deserialize;
+use uvlet_record::{LogPage, LogRequest};
 
 /// Bytes of a log that are read.
 const LARGEST: u64 = 1 << 30;
-
-/// A log.
-#[derive(Clone, Debug, Default)]
-pub struct Log {
-    /// Pages, in the order of the log.
-    pub pages: Vec<LogPage>,
-    /// Requests, in the order of the log.
-    pub requests: Vec<LogRequest>,
-}
-
-/// A page.
-#[derive(Clone, Debug)]
-pub struct LogPage {
-    /// How requests name it.
-    pub id: String,
-    /// When it began, in milliseconds.
-    pub start: f64,
-    /// When it had loaded, in milliseconds after that.
-    pub loaded: Option<f64>,
-}
-
-/// A request with its answer.
-#[derive(Clone, Debug)]
-pub struct LogRequest {
-    /// The page that it was made for.
-    pub page: Option<String>,
-    /// What was asked for.
-    pub url: String,
-    /// When, in milliseconds.
-    pub at: f64,
-    /// The status of the answer; 0 where there was none.
-    pub status: u16,
-    /// Bytes of the body as they were sent, where that is known.
-    pub sent: Option<u64>,
-    /// Bytes of the body as it was decoded, where that is known.
-    pub decoded: Option<u64>,
-    /// The answer came out of the browser's cache.
-    pub is_cached: bool,
-    /// The content coding.
-    pub coding: Option<String>,
-    /// `Cache-Control` of the answer.
-    pub cache_control: Option<String>,
-    /// The type of the answer.
-    pub media_type: String,
-}
 
 /// Why a log cannot be read.
 #[derive(Debug, thiserror::Error)]
@@ -143,11 +99,19 @@ struct Header {
     value: String,
 }
 
-/// Reads a log.
+/// A request before it is known which page it is of.
+struct Made {
+    page: Option<String>,
+    at: f64,
+    media_type: String,
+    request: LogRequest,
+}
+
+/// Reads a log: its pages with their requests, in order; all of them are one page where the log names none.
 ///
 /// # Errors
 /// When the file cannot be read, or is none.
-pub fn read(path: &Path) -> Result<Log, LogError> {
+pub fn read(path: &Path) -> Result<Vec<LogPage>, LogError> {
     let metadata = fs::metadata(path)?;
     if !metadata.is_file() || metadata.len() > LARGEST {
         return Err(io::Error::other("it is no file of a size that is read").into());
@@ -158,15 +122,32 @@ pub fn read(path: &Path) -> Result<Log, LogError> {
     if log.entries.is_empty() {
         return Err(LogError::Empty);
     }
-    let pages = log.pages.into_iter().map(|page| LogPage {
-        start: moment(&page.started_date_time),
-        loaded: page.page_timings.on_load.filter(|at| *at >= 0.0),
-        id: page.id,
-    });
-    Ok(Log { pages: pages.collect(), requests: log.entries.into_iter().map(request).collect() })
+    let mut by_page: BTreeMap<Option<String>, Vec<Made>> = BTreeMap::new();
+    for made in log.entries.into_iter().map(made) {
+        let page = made.page.clone().filter(|id| log.pages.iter().any(|page| page.id == *id));
+        by_page.entry(page).or_default().push(made);
+    }
+    let known = log.pages.iter().map(|page| (Some(page.id.clone()), Some(page)));
+    let pages = known.chain([(None, None)]);
+    Ok(pages.filter_map(|(id, page)| Some(of_page(page, by_page.remove(&id)?))).collect())
 }
 
-fn request(entry: Entry) -> LogRequest {
+fn of_page(page: Option<&Page>, mut list: Vec<Made>) -> LogPage {
+    list.sort_by(|a, b| a.at.total_cmp(&b.at));
+    let is_page = |made: &&Made| made.media_type.starts_with("text/html");
+    let opened = list.iter().find(is_page).or(list.first());
+    let url = opened.map(|made| made.request.url.clone()).unwrap_or_default();
+    let end = page.and_then(|page| {
+        let loaded = page.page_timings.on_load.filter(|at| *at >= 0.0);
+        Some(moment(&page.started_date_time) + loaded?)
+    });
+    let requests = list
+        .into_iter()
+        .map(|made| LogRequest { is_later: end.is_some_and(|end| made.at > end), ..made.request });
+    LogPage { url, requests: requests.collect(), knows_load: end.is_some() }
+}
+
+fn made(entry: Entry) -> Made {
     let Entry { pageref, started_date_time, request, response, from_cache } = entry;
     let header = |name: &str| {
         let found = response.headers.iter().find(|header| header.name.eq_ignore_ascii_case(name));
@@ -182,17 +163,20 @@ fn request(entry: Entry) -> LogRequest {
     let sent = body.filter(|size| *size > 0 || transfer.is_none());
     let sent = sent.or_else(|| transfer.map(|size| size.saturating_sub(headers)));
     let media_type = response.content.mime_type.clone().or_else(|| header("content-type"));
-    LogRequest {
+    Made {
         page: pageref,
         at: moment(&started_date_time),
-        status: u16::try_from(response.status).unwrap_or(0),
-        sent: sent.filter(|_| !is_cached),
-        decoded: known(response.content.size),
-        is_cached,
-        coding: header("content-encoding").map(|coding| coding.to_ascii_lowercase()),
-        cache_control: header("cache-control"),
         media_type: media_type.unwrap_or_default().to_ascii_lowercase(),
-        url: request.url,
+        request: LogRequest {
+            url: request.url,
+            is_later: false,
+            status: u16::try_from(response.status).unwrap_or(0),
+            sent: sent.filter(|_| !is_cached),
+            decoded: known(response.content.size),
+            is_cached,
+            coding: header("content-encoding").map(|coding| coding.to_ascii_lowercase()),
+            cache_control: header("cache-control"),
+        },
     }
 }
 

@@ -6,34 +6,10 @@
 use std::{collections::HashMap, fs, io, path::Path};
 
 use serde::Deserialize;
+use uvlet_record::{Recording, Seen};
 
 /// Bytes of a recording that are read.
 const LARGEST: u64 = 1 << 30;
-
-/// A recording.
-#[derive(Clone, Debug)]
-pub struct Recording {
-    /// What it is called.
-    pub label: String,
-    /// The scripts and styles in it.
-    pub scripts: Vec<Recorded>,
-}
-
-/// A script or style of a recording.
-#[derive(Clone, Debug)]
-pub struct Recorded {
-    /// Where it was loaded from.
-    pub url: String,
-    /// Its text, where the recording holds it.
-    pub text: Option<String>,
-    /// Its length in UTF-16 code units, as far as the recording tells.
-    pub length: Option<u64>,
-    /// Stretches in UTF-16 code units, each with whether it ran; a later one lies inside earlier ones, or
-    /// beside them.
-    pub ranges: Vec<(u64, u64, bool)>,
-    /// Functions, each with its name, where the recording tells them apart.
-    pub functions: Vec<(u64, u64, String)>,
-}
 
 /// Why a recording cannot be read.
 #[derive(Debug, thiserror::Error)]
@@ -147,7 +123,7 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
             column: error.column(),
         }
     })?;
-    let scripts = match form {
+    let seen = match form {
         Form::Protocol { result } => result.into_iter().map(of_protocol).collect(),
         Form::Styles { rule_usage, style_sheets } => {
             let mut rules: HashMap<&str, Vec<&Rule>> = HashMap::new();
@@ -169,7 +145,7 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
                     let length = text.encode_utf16().count() as u64;
                     let mut all = vec![(0, length, false)];
                     all.extend(ranges.into_iter().map(|range| (range.start, range.end, true)));
-                    Recorded {
+                    Seen {
                         url,
                         text: Some(text),
                         length: Some(length),
@@ -180,11 +156,11 @@ pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
             })
             .collect(),
     };
-    Ok(Recording { label: label.to_owned(), scripts })
+    Ok(Recording { label: label.to_owned(), seen })
 }
 
 /// Functions stand in no order; the innermost range of all says whether a byte ran.
-fn of_protocol(script: ProtocolScript) -> Recorded {
+fn of_protocol(script: ProtocolScript) -> Seen {
     let mut ranges: Vec<(u64, u64, bool)> = script
         .functions
         .iter()
@@ -199,14 +175,14 @@ fn of_protocol(script: ProtocolScript) -> Recorded {
         let whole = function.ranges.first()?;
         Some((whole.start_offset, whole.end_offset, function.function_name))
     });
-    Recorded { url: script.url, text, length, ranges, functions: functions.collect() }
+    Seen { url: script.url, text, length, ranges, functions: functions.collect() }
 }
 
 /// Rules that were used ran, and the rest of a sheet did not.
-fn of_sheet(sheet: Sheet, used: &[&Rule]) -> Recorded {
+fn of_sheet(sheet: Sheet, used: &[&Rule]) -> Seen {
     let used = used.iter().map(|rule| (rule.start_offset, rule.end_offset, true));
     let mut ranges = vec![(0, sheet.length.unwrap_or(u64::MAX), false)];
     ranges.extend(used);
     let functions = Vec::new();
-    Recorded { url: sheet.source_url, text: None, length: sheet.length, ranges, functions }
+    Seen { url: sheet.source_url, text: None, length: sheet.length, ranges, functions }
 }

@@ -13,6 +13,7 @@ pub mod glob;
 mod graph;
 mod notice;
 pub mod path;
+mod recording;
 mod saved;
 pub mod sizes;
 mod texts;
@@ -29,6 +30,7 @@ pub use graph::{
     ModuleId, Origin, Package, PackageId, SideEffects, Unresolved, UnresolvedRequest, Used, When,
 };
 pub use notice::{Lack, Notice, OtherName, Remark, Setting};
+pub use recording::{LogPage, LogRequest, Recording, Seen};
 pub use saved::SavedError;
 pub use texts::{Costs, Place, SavedMap, SavedSection, SavedTexts, Segment, Texts, segments};
 pub use verify::Flaw;

@@ -3,11 +3,11 @@
 //! Names come from outside, and a spreadsheet takes some for formulas: these get an apostrophe.
 
 use csv::Writer;
-use uvlet_audit::{
+use uvlet_audit::ask::{
     attribute::{Attribution, Row},
     compare::Comparison,
     coverage::Coverage,
-    gate::{BudgetRow, Gate},
+    gate::verdict::{BudgetRow, Gate},
     survey::Survey,
 };
 use uvlet_record::{

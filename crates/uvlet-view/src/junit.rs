@@ -1,7 +1,7 @@
 //! The gate as JUnit XML, in its common form: a suite for the build, a case for every limit.
 
 use maud::{Markup, PreEscaped, html};
-use uvlet_audit::gate::{BudgetRow, Gate, Reason, Verdict};
+use uvlet_audit::ask::gate::verdict::{BudgetRow, Gate, Reason, Verdict};
 
 use crate::table::{Screen, gate::sentence};
 

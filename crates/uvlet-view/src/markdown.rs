@@ -4,15 +4,19 @@
 //! span or a cell is replaced by a look-alike.
 
 use uvlet_audit::{
-    attribute::Attribution,
-    compare::Comparison,
-    coverage::Coverage,
-    gate::Gate,
-    requests::Requests,
-    survey::{EntryRow, Survey},
-    waste::Waste,
-    what_if::{Suggestions, WhatIf},
-    why::{Moment, Why, declaration::WhyDeclaration},
+    ask::{
+        attribute::Attribution,
+        compare::Comparison,
+        coverage::Coverage,
+        declaration::WhyDeclaration,
+        gate::verdict::Gate,
+        requests::Requests,
+        suggest::Suggestions,
+        survey::{EntryRow, Survey},
+        what_if::WhatIf,
+        why::{Moment, Why},
+    },
+    find::waste::Waste,
 };
 use uvlet_record::{Record, sizes::Measure};
 
@@ -338,7 +342,7 @@ pub fn compare(
     }
     let size = |sizes: &uvlet_record::sizes::Sizes| screen.units.size(sizes.get(screen.measure));
     let visits = answer.entries.iter().map(|row| {
-        let startup = |loads: &Option<uvlet_audit::compare::Loads>| {
+        let startup = |loads: &Option<uvlet_audit::ask::compare::entries::Loads>| {
             loads.as_ref().map_or_else(|| "–".to_owned(), |loads| size(&loads.startup.sizes))
         };
         let again = row.return_visit.as_ref().map(|visit| size(&visit.sizes));

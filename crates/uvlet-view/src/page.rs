@@ -7,14 +7,16 @@ mod strata;
 
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::{
-    attribute::{By, RowKind, Sort, attribute},
-    compare::Comparison,
-    coverage::Coverage,
-    gate::Gate,
+    ask::{
+        attribute::{By, RowKind, Sort, attribute},
+        compare::Comparison,
+        coverage::Coverage,
+        gate::verdict::Gate,
+        survey::Survey,
+        why::Why,
+    },
+    find::waste::Waste,
     lens::Lens,
-    survey::Survey,
-    waste::Waste,
-    why::Why,
 };
 use uvlet_record::{Mode, Record, sizes::Measure};
 
@@ -163,7 +165,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
     let answer = attribute(lens, By::Package, &all, None, Sort::Heaviest(measure));
     let total = answer.total.sizes.get(measure);
     let most = answer.rows.iter().map(|row| row.sizes.get(measure)).max().unwrap_or(0);
-    let is_own = |row: &uvlet_audit::attribute::Row| {
+    let is_own = |row: &uvlet_audit::ask::attribute::Row| {
         let mut packages = lens.record.packages.iter();
         packages.any(|one| one.own && one.name == row.name)
     };

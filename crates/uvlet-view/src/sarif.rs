@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 
 use serde_json::{Value, json};
-use uvlet_audit::gate::{Gate, Verdict};
+use uvlet_audit::ask::gate::verdict::{Gate, Verdict};
 
 use crate::table::{Screen, gate::sentence};
 

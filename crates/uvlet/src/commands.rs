@@ -31,18 +31,18 @@ use std::{
     sync::Arc,
 };
 
+use choose::Chosen;
 use clap::Parser;
-
 use serde::Serialize;
 use uvlet_audit::{
-    coverage::Recording,
+    find::marks,
     lens::Lens,
-    marks::{self, Marks},
-    selector::{Plain, Selector},
+    parts::marks::Marks,
+    select::{groups, selector::Selector, words::Plain},
 };
 use uvlet_read::{Cache, Coder, Options, TracedCosts};
 use uvlet_record::{
-    Record, Target, Texts,
+    Record, Recording, Target, Texts,
     sizes::{Coding, Measure},
 };
 use uvlet_view::{json, table::Screen};
@@ -54,8 +54,6 @@ use crate::{
     output,
     progress::Watch,
 };
-
-use choose::Chosen;
 
 /// Runs the command of a line without one: the survey, where there is something to survey.
 pub fn run_alone() -> Result<Status, Failure> {
@@ -192,7 +190,7 @@ fn look<'r>(
     marks: Marks,
 ) -> Result<Lens<'r>, Failure> {
     let groups = config.map_or(&[][..], |config| config.groups.as_slice());
-    Ok(Lens::new(record).with_marks(marks).with_groups(groups)?)
+    Ok(groups::with_groups(Lens::new(record).with_marks(marks), groups)?)
 }
 
 /// The marks that selectors and the groups of the settings speak of.

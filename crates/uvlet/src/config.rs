@@ -19,19 +19,19 @@ use std::{
     path::{Path, PathBuf},
 };
 
+use files::{Source, gather, located, nearest};
+use reader::{Table, Wrong, parse};
 use toml::{Spanned, de::DeTable};
-
 use uvlet_audit::{
-    gate::{Budget, Strictness, Waiver},
-    nearest::remedy,
-    selector::Selector,
+    ask::gate::{
+        budget::{Budget, Strictness},
+        waiver::Waiver,
+    },
+    select::{nearest::remedy, selector::Selector},
 };
 use uvlet_record::sizes::{Coding, Measure};
 
-pub use uvlet_audit::gate::Growth;
-
-use files::{Source, gather, located, nearest};
-use reader::{Table, Wrong, parse};
+pub use uvlet_audit::ask::gate::limit::Growth;
 
 /// The file that is read unless another is named.
 pub const FILE: &str = "uvlet.toml";

@@ -2,7 +2,10 @@
 
 use std::{io, path::PathBuf, process::ExitCode};
 
-use uvlet_audit::{compare::CompareError, gate::GateError, selector::SelectorError};
+use uvlet_audit::{
+    ask::{compare::sides::CompareError, gate::GateError},
+    select::selector::SelectorError,
+};
 #[cfg(feature = "post")]
 use uvlet_forge::PostError;
 use uvlet_read::ReadError;

@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use base64::prelude::{BASE64_STANDARD, Engine};
 use serde_json::{Value, json};
 use uvlet_audit::{
+    ask::why::{Moment, Why},
     lens::Lens,
-    why::{Moment, Why},
 };
 use uvlet_record::{Basis, FileId, FileSet, ModuleId, Owner, sizes::Measure};
 
@@ -155,7 +155,7 @@ fn said(why: &Why, measure: Measure) -> Value {
 }
 
 /// Each step with how it asks for the next one.
-pub fn steps(steps: &[uvlet_audit::why::Step]) -> Vec<(String, String)> {
+pub fn steps(steps: &[uvlet_audit::ask::why::Step]) -> Vec<(String, String)> {
     let asks = |at: usize| -> String {
         let Some(next) = steps.get(at + 1) else { return String::new() };
         next.by.map(|kind| verb(kind).to_owned()).unwrap_or_default()

@@ -2,9 +2,11 @@
 
 use maud::{Markup, html};
 use uvlet_audit::{
-    compare::Comparison,
-    gate::{Gate, Verdict},
-    waste::Waste,
+    ask::{
+        compare::Comparison,
+        gate::verdict::{Gate, Verdict},
+    },
+    find::waste::Waste,
 };
 use uvlet_record::Record;
 

@@ -4,12 +4,17 @@ use std::collections::BTreeMap;
 
 use maud::{Markup, html};
 use uvlet_audit::{
-    attribute::{By, Row, RowKind, Sort, attribute},
-    compare::Comparison,
-    coverage::Coverage,
-    gate::{Counted, Gate, LimitKind},
+    ask::{
+        attribute::{By, Row, RowKind, Sort, attribute},
+        compare::Comparison,
+        coverage::Coverage,
+        gate::{
+            limit::{Counted, LimitKind},
+            verdict::Gate,
+        },
+        survey::{EntryRow, Survey},
+    },
     lens::Lens,
-    survey::{EntryRow, Survey},
 };
 use uvlet_record::sizes::Measure;
 

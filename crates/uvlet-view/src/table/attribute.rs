@@ -2,7 +2,7 @@
 
 use std::{collections::HashSet, ops::Range};
 
-use uvlet_audit::attribute::{Attribution, By, Row, RowKind};
+use uvlet_audit::ask::attribute::{Attribution, By, Row, RowKind};
 use uvlet_record::{Basis, Record, sizes::Measure};
 
 use super::{

@@ -1,7 +1,13 @@
 //! Two builds side by side: the verdict in a sentence, entries with their return visit, then the causes.
 
-use uvlet_audit::compare::{
-    Cause, ChunkChange, ChunkRow, Comparison, EntryRow, Loads, ModuleRow, Moved, Mover, Row, change,
+use uvlet_audit::ask::compare::{
+    Comparison, Moved,
+    causes::Cause,
+    chunks::{ChunkChange, ChunkRow},
+    entries::{EntryRow, Loads},
+    mover::Mover,
+    rows::{ModuleRow, Row},
+    sides::change,
 };
 use uvlet_record::{
     Mode, Record,

@@ -1,6 +1,6 @@
 //! What ran: the entry with most that never did in a sentence, then rows by owner.
 
-use uvlet_audit::coverage::{Coverage, Row};
+use uvlet_audit::ask::coverage::{Coverage, Row};
 use uvlet_record::{Record, sizes::Sizes};
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};

@@ -1,6 +1,6 @@
 //! One declaration: whether it is used and by what, in a sentence, then its texts.
 
-use uvlet_audit::why::declaration::WhyDeclaration;
+use uvlet_audit::ask::declaration::WhyDeclaration;
 use uvlet_record::Record;
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};

@@ -2,7 +2,10 @@
 //! into a count.
 
 use anstyle::{AnsiColor, Color, Style};
-use uvlet_audit::gate::{BudgetRow, Counted, Gate, LimitKind, Verdict};
+use uvlet_audit::ask::gate::{
+    limit::{Counted, LimitKind},
+    verdict::{BudgetRow, Gate, Verdict},
+};
 use uvlet_record::{Record, sizes::Measure};
 
 use super::{Screen, bold, count, measures_said, styled, wrapped};

@@ -1,7 +1,7 @@
 //! A build held against a network log: what was asked for otherwise than foretold, in a sentence, then page
 //! by page.
 
-use uvlet_audit::requests::{Coded, PageRow, Requests};
+use uvlet_audit::ask::requests::{Coded, PageRow, Requests};
 use uvlet_record::Record;
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};

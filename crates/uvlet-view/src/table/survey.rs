@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use uvlet_audit::survey::{EntryRow, LoadRow, Moment, Startup, Survey, VisitRow};
+use uvlet_audit::ask::survey::{EntryRow, LoadRow, Moment, Startup, Survey, VisitRow};
 use uvlet_record::{
     File, Kind, Mode, Record,
     sizes::{Measure, Sizes},

@@ -4,8 +4,13 @@
 use std::collections::BTreeMap;
 
 use uvlet_audit::{
-    waste::{Accepted, Bound, EntryShare, Finding, Judged, Kind, Part, Waste, missing},
-    why::{Chain, Why},
+    ask::why::{Chain, Why},
+    find::{
+        finding::{Accepted, Bound, EntryShare, Finding, Part},
+        judged::{Judged, missing},
+        kind::Kind,
+        waste::Waste,
+    },
 };
 use uvlet_record::{Record, sizes::Sizes};
 

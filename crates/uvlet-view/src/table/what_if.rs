@@ -1,6 +1,10 @@
 //! A prediction: what it wins and for whom, then entry by entry, then what moves.
 
-use uvlet_audit::what_if::{EntryRow, Part, PlanText, Suggestions, WhatIf};
+use uvlet_audit::ask::{
+    plan_text::PlanText,
+    suggest::Suggestions,
+    what_if::{EntryRow, Part, WhatIf},
+};
 use uvlet_record::Record;
 
 use super::{Screen, bold, compare::signed, count, dim, measures_said, waste::unchecked, wrapped};

@@ -1,7 +1,7 @@
 //! Why something is here: the answer in a sentence, the chains that lead to it, what would leave with
 //! it, and what would stay.
 
-use uvlet_audit::why::{Chain, Importer, LeavingAtStartup, Moment, Step, Why};
+use uvlet_audit::ask::why::{Chain, Importer, LeavingAtStartup, Moment, Step, Why};
 use uvlet_record::{EdgeBasis, EdgeKind, Record, sizes::Sizes};
 
 use super::{Screen, bold, count, dim, measures_said, wrapped};

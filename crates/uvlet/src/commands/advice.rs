@@ -3,10 +3,12 @@
 use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
-    attribute::{Attribution, By, RowKind},
-    gate::{BudgetRow, Gate, Verdict},
-    selector::Selector,
-    survey::Survey,
+    ask::{
+        attribute::{Attribution, By, RowKind},
+        gate::verdict::{BudgetRow, Gate, Verdict},
+        survey::Survey,
+    },
+    select::selector::Selector,
 };
 use uvlet_record::sizes::Measure;
 

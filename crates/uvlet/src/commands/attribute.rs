@@ -1,13 +1,20 @@
 //! `uvlet attribute`.
 
 use uvlet_audit::{
-    attribute::{self, attribute},
+    ask::{
+        attribute::{self, attribute},
+        survey::{self, Moment},
+    },
+    find::marks,
     lens::Lens,
-    marks,
-    nearest::remedy,
-    removal::remove,
-    selector::{self, Missing, Named, Plain, Selection, Selector},
-    survey::{self, Moment},
+    parts::removal::remove,
+    select::{
+        evaluate,
+        nearest::remedy,
+        selection::{Missing, Selection},
+        selector::Selector,
+        words::{Named, Plain},
+    },
 };
 use uvlet_read::Coder;
 use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
@@ -48,7 +55,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         return Err(Failure::NoTexts { path, needs: "--by export" });
     }
     let lens = look(&record, config, marks)?;
-    let selection = selector::select(&within, &lens)?;
+    let selection = evaluate::select(&within, &lens)?;
     // A table must not be empty for a misspelt name; what a glob leaves out is its own affair.
     if let Some(missing) = selection.missing.first() {
         return Err(Failure::In {

@@ -1,9 +1,10 @@
 //! `uvlet compare`.
 
 use uvlet_audit::{
-    compare::{Half, compare},
-    lens::{CellSet, Lens},
-    selector::{self, Selector},
+    ask::compare::{compare, sides::Half},
+    lens::Lens,
+    parts::cells::CellSet,
+    select::{evaluate, selector::Selector},
 };
 use uvlet_record::{Record, sizes::Measure};
 use uvlet_view::{
@@ -100,7 +101,7 @@ fn half<'a>(
     opened: &'a Opened,
     within: &Selector,
 ) -> Result<(Half<'a>, Option<String>), Failure> {
-    let selection = selector::select(within, lens)?;
+    let selection = evaluate::select(within, lens)?;
     let missing = selection.lack();
     let cells: CellSet = selection.cells;
     Ok((Half { lens, texts: &*opened.texts, cells }, missing))

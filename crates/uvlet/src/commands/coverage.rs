@@ -3,12 +3,15 @@
 use std::path::{Path, PathBuf};
 
 use uvlet_audit::{
-    attribute::By,
-    coverage::{CoveredBy, Ran, Recording, Seen, Unmatched, coverage, ran},
-    selector::{self, Selector},
+    ask::{
+        attribute::By,
+        coverage::{CoveredBy, coverage},
+    },
+    parts::recordings::{Ran, Unmatched, ran},
+    select::{evaluate, selector::Selector},
 };
 use uvlet_read::{TracedCosts, recordings};
-use uvlet_record::{Record, Texts};
+use uvlet_record::{Record, Recording, Texts};
 use uvlet_view::{csv, markdown, table};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
@@ -32,7 +35,7 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
         sources: arguments.by == CoverageBy::Function,
     })?;
     let lens = with_groups(&record, config)?;
-    let selection = selector::select(&within, &lens)?;
+    let selection = evaluate::select(&within, &lens)?;
     if let Some(message) = selection.lack() {
         let selector = within.text().to_owned();
         return Err(Failure::In { selector, message });
@@ -98,9 +101,8 @@ pub(super) fn ran_in(
 pub(super) fn read(named: &[String]) -> Result<Vec<Recording>, Failure> {
     let one = |text: &String| {
         let (label, path) = self::named(text);
-        let recording = recordings::read(&path, &label)
-            .map_err(|error| Failure::Usage(format!("{}: {error}", path.display())))?;
-        Ok(seen(recording))
+        recordings::read(&path, &label)
+            .map_err(|error| Failure::Usage(format!("{}: {error}", path.display())))
     };
     named.iter().map(one).collect()
 }
@@ -117,12 +119,4 @@ fn named(text: &str) -> (String, PathBuf) {
             (label.to_string_lossy().into_owned(), whole.to_owned())
         }
     }
-}
-
-fn seen(recording: recordings::Recording) -> Recording {
-    let one = |script: recordings::Recorded| {
-        let recordings::Recorded { url, text, length, ranges, functions } = script;
-        Seen { url, text, length, ranges, functions }
-    };
-    Recording { label: recording.label, seen: recording.scripts.into_iter().map(one).collect() }
 }

@@ -7,7 +7,7 @@ mod settings;
 use std::path::PathBuf;
 
 use jiff::{Timestamp, civil::Date, tz::TimeZone};
-use uvlet_audit::gate::Verdict;
+use uvlet_audit::ask::gate::verdict::Verdict;
 use uvlet_view::{
     csv, junit, markdown, sarif,
     table::{self, Shown},

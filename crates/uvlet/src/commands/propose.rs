@@ -4,9 +4,17 @@ use std::{fs, io, path::Path};
 
 use toml_edit::{DocumentMut, Item, Table, Value, value};
 use uvlet_audit::{
-    gate::{Aids, Budget, BudgetRow, LimitKind, Scope, Verdict, gate},
-    propose::{Headroom, Proposal, Proposals, propose},
-    waste,
+    ask::{
+        gate::{
+            bench::Aids,
+            budget::{Budget, Scope},
+            gate,
+            limit::LimitKind,
+            verdict::{BudgetRow, Verdict},
+        },
+        propose::{Headroom, Proposal, Proposals, propose},
+    },
+    find::{judged, waste},
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::{Costs, SavedTexts, sizes::Measure};
@@ -115,11 +123,11 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
 }
 
 /// The kinds of findings that get no budget, as too little of the build could be checked for them.
-fn left_out(unjudged: &[waste::Judged]) -> String {
+fn left_out(unjudged: &[judged::Judged]) -> String {
     let kinds: Vec<&str> = unjudged.iter().map(|one| one.kind.name()).collect();
     let worst = unjudged.iter().min_by_key(|one| one.percent());
     let reason = worst.map(|one| {
-        format!("{}% of the bytes could be checked{}", one.percent(), waste::missing(&one.lacks))
+        format!("{}% of the bytes could be checked{}", one.percent(), judged::missing(&one.lacks))
     });
     format!("no budget for {}: only {}", kinds.join(", "), reason.unwrap_or_default())
 }

@@ -3,13 +3,17 @@
 use std::path::PathBuf;
 
 use uvlet_audit::{
-    attribute::{By, RowKind, Sort, attribute},
-    compare::{Half, compare},
-    coverage::{CoveredBy, coverage, ran},
-    gate::{self, accept, gate},
-    survey::survey,
-    waste::{self, Wanted as WantedWaste, waste},
-    why::{self, Why, subject::Subject},
+    ask::{
+        attribute::{By, RowKind, Sort, attribute},
+        compare::{compare, sides::Half},
+        coverage::{CoveredBy, coverage},
+        gate::{bench, gate, waiver::accept},
+        survey::survey,
+        why::{self, Why},
+    },
+    find::waste::{self, Wanted as WantedWaste, waste},
+    parts::recordings::ran,
+    select::subject::Subject,
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::{SavedTexts, Texts, sizes::Measure};
@@ -112,7 +116,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
     let gated = match config.filter(|config| !config.budgets.is_empty()) {
         None => None,
         Some(config) => {
-            let aids = gate::Aids {
+            let aids = bench::Aids {
                 texts: &*texts,
                 costs: Some(&costs),
                 languages: &languages,

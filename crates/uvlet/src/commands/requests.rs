@@ -2,14 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_audit::{
-    lens::Lens,
-    requests::{Page, Request, requests},
-};
-use uvlet_read::{
-    Coder,
-    har::{self, Log, LogRequest},
-};
+use uvlet_audit::{ask::requests::requests, lens::Lens};
+use uvlet_read::{Coder, har};
 use uvlet_record::{FileId, Texts, sizes::Coding};
 use uvlet_view::{markdown, table};
 
@@ -44,7 +38,7 @@ pub fn run(arguments: &Requests) -> Result<Status, Failure> {
     })?;
     let lens: Lens<'_> = with_groups(&record, config)?;
     let level_of = |files: &[(FileId, u64)], coding: Coding| level(&*texts, files, coding);
-    let answer = requests(&lens, &pages(log), measures[0], &level_of);
+    let answer = requests(&lens, &log, measures[0], &level_of);
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
     let text = match show.format {
@@ -59,38 +53,6 @@ pub fn run(arguments: &Requests) -> Result<Status, Failure> {
         true => Ok(Status::Broken),
         false => Ok(Status::Held),
     }
-}
-
-/// The pages of a log with their requests; all of them are one page where the log names none.
-fn pages(log: Log) -> Vec<Page> {
-    let Log { pages, requests } = log;
-    let mut by_page: BTreeMap<Option<String>, Vec<LogRequest>> = BTreeMap::new();
-    for request in requests {
-        let page = request.page.clone().filter(|id| pages.iter().any(|page| page.id == *id));
-        by_page.entry(page).or_default().push(request);
-    }
-    let mut found = Vec::new();
-    let known = pages.iter().map(|page| (Some(page.id.clone()), Some(page)));
-    for (id, page) in known.chain([(None, None)]) {
-        let Some(mut list) = by_page.remove(&id) else { continue };
-        list.sort_by(|a, b| a.at.total_cmp(&b.at));
-        let is_page = |request: &&LogRequest| request.media_type.starts_with("text/html");
-        let opened = list.iter().find(is_page).or(list.first());
-        let url = opened.map(|request| request.url.clone()).unwrap_or_default();
-        let end = page.and_then(|page| Some(page.start + page.loaded?));
-        let requests = list.into_iter().map(|one| Request {
-            is_later: end.is_some_and(|end| one.at > end),
-            url: one.url,
-            status: one.status,
-            sent: one.sent,
-            decoded: one.decoded,
-            is_cached: one.is_cached,
-            coding: one.coding,
-            cache_control: one.cache_control,
-        });
-        found.push(Page { url, requests: requests.collect(), knows_load: end.is_some() });
-    }
-    found
 }
 
 /// The level of a coding whose sizes for some files are the nearest to what was sent.

@@ -4,9 +4,8 @@ use clap::{Args, Parser};
 
 use uvlet_audit::{
     lens::Lens,
-    selector::Selector,
-    what_if::{Change, Step},
-    why::subject::Subject,
+    predict::step::{Change, Step},
+    select::{selector::Selector, subject::Subject},
 };
 
 use crate::{config, failure::Failure};

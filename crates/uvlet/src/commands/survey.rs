@@ -2,7 +2,11 @@
 
 use std::path::Path;
 
-use uvlet_audit::{compare::moved, lens::Lens, nearest::remedy, survey::survey};
+use uvlet_audit::{
+    ask::{compare::moved, survey::survey},
+    lens::Lens,
+    select::nearest::remedy,
+};
 use uvlet_read::{Coder, Options};
 use uvlet_record::{Entry, Record, glob::Glob};
 use uvlet_view::{

@@ -5,11 +5,16 @@ mod patch;
 use std::path::Path;
 
 use uvlet_audit::{
-    gate::accept,
-    selector::{self, Selector},
-    waste::{self, Aids, Wanted, waste},
-    what_if::{Means, confirm},
-    why::{self, subject::Subject},
+    ask::{
+        gate::waiver::accept,
+        suggest::{Means, confirm},
+        why,
+    },
+    find::{
+        kind,
+        waste::{self, Aids, Wanted, waste},
+    },
+    select::{evaluate, selector::Selector, subject::Subject},
 };
 use uvlet_read::{TracedCosts, project};
 use uvlet_record::{Record, Texts, sizes::Coding};
@@ -50,26 +55,26 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;
     let within = within.map(|selector| {
-        let selection = selector::select(&selector, &lens)?;
+        let selection = evaluate::select(&selector, &lens)?;
         match selection.lack() {
             Some(message) => Err(Failure::In { selector: selector.text().to_owned(), message }),
             None => Ok(selection.cells),
         }
     });
     let kinds = arguments.kinds.iter().map(|kind| match kind {
-        Kind::CopiedModule => waste::Kind::CopiedModule,
-        Kind::CopiedText => waste::Kind::CopiedText,
-        Kind::SeveralVersions => waste::Kind::SeveralVersions,
-        Kind::LookalikePackages => waste::Kind::LookalikePackages,
-        Kind::CopiedHelper => waste::Kind::CopiedHelper,
-        Kind::WholeFamily => waste::Kind::WholeFamily,
-        Kind::CarriedAlong => waste::Kind::CarriedAlong,
-        Kind::WrongEnvironment => waste::Kind::WrongEnvironment,
-        Kind::BarelyUsed => waste::Kind::BarelyUsed,
-        Kind::BarrelPull => waste::Kind::BarrelPull,
-        Kind::Deferrable => waste::Kind::Deferrable,
-        Kind::DeadDeclaration => waste::Kind::DeadDeclaration,
-        Kind::KeptForEffect => waste::Kind::KeptForEffect,
+        Kind::CopiedModule => kind::Kind::CopiedModule,
+        Kind::CopiedText => kind::Kind::CopiedText,
+        Kind::SeveralVersions => kind::Kind::SeveralVersions,
+        Kind::LookalikePackages => kind::Kind::LookalikePackages,
+        Kind::CopiedHelper => kind::Kind::CopiedHelper,
+        Kind::WholeFamily => kind::Kind::WholeFamily,
+        Kind::CarriedAlong => kind::Kind::CarriedAlong,
+        Kind::WrongEnvironment => kind::Kind::WrongEnvironment,
+        Kind::BarelyUsed => kind::Kind::BarelyUsed,
+        Kind::BarrelPull => kind::Kind::BarrelPull,
+        Kind::Deferrable => kind::Kind::Deferrable,
+        Kind::DeadDeclaration => kind::Kind::DeadDeclaration,
+        Kind::KeptForEffect => kind::Kind::KeptForEffect,
     });
     let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
@@ -159,6 +164,6 @@ fn patched(
 
 fn no_finding(id: &str, answer: &waste::Waste) -> Failure {
     let ids = answer.findings.iter().map(|finding| finding.id.as_str());
-    let remedy = uvlet_audit::nearest::remedy(id, ids);
+    let remedy = uvlet_audit::select::nearest::remedy(id, ids);
     Failure::Usage(format!("--evidence {id}: there is no such finding, {remedy}"))
 }

@@ -1,8 +1,13 @@
 //! `uvlet what-if`.
 
 use uvlet_audit::{
-    selector::Selector,
-    what_if::{Asked, Means, WhatIfError, plan_text, suggest, what_if},
+    ask::{
+        plan_text,
+        suggest::{self, Means},
+        what_if::{Asked, what_if},
+    },
+    predict::outcome::WhatIfError,
+    select::selector::Selector,
 };
 use uvlet_record::sizes::Coding;
 use uvlet_view::{markdown, table};
@@ -55,7 +60,7 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
     let text = if arguments.suggest {
         let measure = measures[0];
         let means = Means { texts: &*texts, sizer: &coder, codings: &codings, measure };
-        let answer = suggest(&lens, means);
+        let answer = suggest::suggest(&lens, means);
         let build = path.display().to_string();
         match show.format {
             Format::Json => as_json("what-if", &record, &notices, &answer)?,
@@ -75,7 +80,7 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
             .map_err(|error: WhatIfError| Failure::Usage(error.to_string()))?;
         match (arguments.as_config, show.format) {
-            (true, _) => table::plan_text(&plan_text(&record, &steps), &record),
+            (true, _) => table::plan_text(&plan_text::plan_text(&record, &steps), &record),
             (false, Format::Json) => as_json("what-if", &record, &notices, &answer)?,
             (false, Format::Markdown) => {
                 markdown::what_if(&answer, &record, &screen) + &markdown::notices(&notices)

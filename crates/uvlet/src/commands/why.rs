@@ -1,8 +1,8 @@
 //! `uvlet why`.
 
 use uvlet_audit::{
-    nearest::remedy,
-    why::{self, declaration::why_declaration, subject::Subject},
+    ask::{declaration::why_declaration, why},
+    select::{nearest::remedy, subject::Subject},
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::Record;

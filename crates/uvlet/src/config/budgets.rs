@@ -1,10 +1,12 @@
 //! Budgets and waivers.
 
 use uvlet_audit::{
-    gate::{About, Budget, Scope, Waiver},
-    nearest::remedy,
-    selector::Selector,
-    waste,
+    ask::gate::{
+        budget::{Budget, Scope},
+        waiver::{About, Waiver},
+    },
+    find::kind,
+    select::{nearest::remedy, selector::Selector},
 };
 use uvlet_record::sizes::Measure;
 
@@ -192,7 +194,7 @@ fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), Wrong> 
             found.push((key, scope(selector)));
         }
     }
-    if let Some(kind) = table.parsed::<waste::Kind>("waste")? {
+    if let Some(kind) = table.parsed::<kind::Kind>("waste")? {
         found.push(("waste", Scope::Waste(kind)));
     }
     let second = found.get(1).map(|(key, _)| *key);

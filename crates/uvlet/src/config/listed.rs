@@ -1,7 +1,7 @@
 //! Every setting that counts, as it is written, and where that is.
 
 use serde::Serialize;
-use uvlet_audit::gate::Place;
+use uvlet_audit::ask::gate::budget::Place;
 use uvlet_record::sizes::Coding;
 
 use super::{BUILD, reader::Table};

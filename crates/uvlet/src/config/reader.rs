@@ -8,7 +8,7 @@ use toml::{
     Spanned,
     de::{DeTable, DeValue},
 };
-use uvlet_audit::{gate::Place, nearest::remedy};
+use uvlet_audit::{ask::gate::budget::Place, select::nearest::remedy};
 
 use super::files::Source;
 

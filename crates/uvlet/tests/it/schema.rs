@@ -5,15 +5,12 @@ use std::{env, fs, path::Path};
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
 use uvlet_audit::{
-    attribute::Attribution,
-    compare::Comparison,
-    coverage::Coverage,
-    gate::Gate,
-    requests::Requests,
-    survey::Survey,
-    waste::Waste,
-    what_if::WhatIf,
-    why::{Why, declaration::WhyDeclaration},
+    ask::{
+        attribute::Attribution, compare::Comparison, coverage::Coverage,
+        declaration::WhyDeclaration, gate::verdict::Gate, requests::Requests, survey::Survey,
+        what_if::WhatIf, why::Why,
+    },
+    find::waste::Waste,
 };
 use uvlet_read::PluginFile;
 use uvlet_record::Record;

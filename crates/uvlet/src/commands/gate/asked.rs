@@ -1,8 +1,11 @@
 //! What the command line changes of the budgets: which are judged, and against what.
 
 use uvlet_audit::{
-    gate::{About, Budget, Scope},
-    nearest::remedy,
+    ask::gate::{
+        budget::{Budget, Scope},
+        waiver::About,
+    },
+    select::nearest::remedy,
 };
 
 use crate::{

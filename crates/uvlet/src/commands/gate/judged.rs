@@ -6,14 +6,16 @@ use std::{
 };
 
 use uvlet_audit::{
-    attribute::{By, Sort, attribute},
-    compare,
-    gate::{Aids, Gate, gate},
-    graph::Reach,
+    ask::{
+        attribute::{By, Sort, attribute},
+        compare::sides,
+        gate::{bench::Aids, gate, verdict::Gate},
+    },
+    graph::reach::Reach,
     lens::Lens,
-    marks::Marks,
-    selector::Plain,
-    what_if::as_it_would_be,
+    parts::marks::Marks,
+    predict::outcome::as_it_would_be,
+    select::{groups, words::Plain},
 };
 use uvlet_read::{Coder, TracedCosts};
 use uvlet_record::{
@@ -218,7 +220,7 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
         None => None,
     };
     if let Some(base) = &base {
-        compare::check(&base.record, &record, &judged)?;
+        sides::check(&base.record, &record, &judged)?;
     }
     // What never ran in this build is not known of another.
     let base = base.map(|base| {
@@ -248,7 +250,7 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
     let lens = match &planned {
         None => look(&record, Some(config), marks)?,
         Some((record, reach)) => {
-            Lens::with_reach(record, reach.clone()).with_groups(&config.groups)?
+            groups::with_groups(Lens::with_reach(record, reach.clone()), &config.groups)?
         }
     };
     let aids = match &planned {

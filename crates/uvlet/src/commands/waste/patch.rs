@@ -3,7 +3,7 @@
 use std::path::{Path, PathBuf};
 
 use similar::TextDiff;
-use uvlet_audit::waste::patch::{Edit, Project};
+use uvlet_audit::find::patch::{Edit, Project};
 use uvlet_read::project;
 use walkdir::WalkDir;
 

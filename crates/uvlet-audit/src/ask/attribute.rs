@@ -1,0 +1,441 @@
+//! Whose bytes they are: the cells of a selection, grouped.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use serde::Serialize;
+use uvlet_record::{
+    Basis, CellId, FileId, Kind, ModuleId, Owner, PackageId, Record,
+    sizes::{Amount, Coded, Coding, Measure, Sizes},
+};
+
+use crate::{
+    lens::Lens,
+    parts::{cells::CellSet, prices::apportion_sizes},
+};
+
+/// What rows stand for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "lowercase")]
+#[expect(missing_docs, reason = "each names what a row is")]
+pub enum By {
+    Package,
+    Module,
+    Folder,
+    Chunk,
+    File,
+    Entry,
+    Kind,
+    Group,
+    Export,
+}
+
+impl By {
+    /// The word for it in options and headings.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Package => "package",
+            Self::Module => "module",
+            Self::Folder => "folder",
+            Self::Chunk => "chunk",
+            Self::File => "file",
+            Self::Entry => "entry",
+            Self::Kind => "kind",
+            Self::Group => "group",
+            Self::Export => "export",
+        }
+    }
+}
+
+/// The order of rows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sort {
+    /// Heaviest first, in this measure.
+    Heaviest(Measure),
+    /// By name.
+    Name,
+}
+
+/// The answer. Rows add up to the total exactly, in every measure.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Attribution {
+    /// What the rows stand for.
+    pub by: By,
+    /// The selector that the rows are taken from, if there was one.
+    #[serde(rename = "in")]
+    pub within: Option<String>,
+    /// Heaviest first.
+    pub rows: Vec<Row>,
+    /// All rows together.
+    pub total: Total,
+}
+
+/// All rows together.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Total {
+    /// Their sizes.
+    pub sizes: Sizes,
+}
+
+/// What a row is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+#[expect(missing_docs, reason = "each names what a row is")]
+pub enum RowKind {
+    Package,
+    Module,
+    Folder,
+    Chunk,
+    File,
+    Entry,
+    Kind,
+    Group,
+    Export,
+    Function,
+    /// Own code that is no package.
+    Own,
+    /// Installed code of no package that could be told.
+    ThirdParty,
+    Glue,
+    Assets,
+    Unattributed,
+    /// Files that more than one entry loads.
+    Several,
+    /// Files that no entry loads.
+    None,
+}
+
+impl RowKind {
+    /// The word for it in outputs.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Package => "package",
+            Self::Module => "module",
+            Self::Folder => "folder",
+            Self::Chunk => "chunk",
+            Self::File => "file",
+            Self::Entry => "entry",
+            Self::Kind => "kind",
+            Self::Group => "group",
+            Self::Export => "export",
+            Self::Function => "function",
+            Self::Own => "own",
+            Self::ThirdParty => "third-party",
+            Self::Glue => "glue",
+            Self::Assets => "assets",
+            Self::Unattributed => "unattributed",
+            Self::Several => "several",
+            Self::None => "none",
+        }
+    }
+
+    /// It stands for what its name says, and not for a remainder of some sort.
+    #[must_use]
+    pub fn is_named(self) -> bool {
+        use RowKind::{Chunk, Entry, Export, File, Folder, Group, Kind, Module, Package};
+        matches!(self, Package | Module | Folder | Chunk | File | Entry | Kind | Group | Export)
+    }
+}
+
+/// One package, module or file, or what is none.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Row {
+    /// What it is.
+    pub row: RowKind,
+    /// Its name; of what has none a word in parentheses.
+    pub name: String,
+    /// Version of the package.
+    pub version: Option<String>,
+    /// Place that the package is installed at.
+    pub place: Option<String>,
+    /// Its sizes.
+    pub sizes: Sizes,
+    /// Bytes of its modules before bundling; unknown if any part is.
+    pub source: Option<u64>,
+    /// How the emitted bytes were found: that of the weakest part.
+    pub basis: Basis,
+    /// Codings in which some of it is a proportional share of a file.
+    #[serde(skip)]
+    pub shared_out: Vec<Coding>,
+    /// Chunks that hold any of it.
+    pub chunks: Vec<String>,
+    /// Of an exported name, whether it is used: `used`, `unused`, `kept for an effect`, `removed`, or `not
+    /// told` where its text was not followed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub state: Option<&'static str>,
+    /// What its files would lose without it, for the rows that this was asked of.
+    #[serde(flatten, skip_serializing_if = "Option::is_none")]
+    pub removal: Option<Removal>,
+    /// Its cells.
+    #[serde(skip)]
+    pub cells: Vec<CellId>,
+}
+
+/// What files would lose without a row.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Removal {
+    /// Bytes that its files are smaller without it, per coding that was asked for; unknown where its
+    /// places or the files' texts are not at hand. Rarely a file grows: then it is below zero.
+    pub if_removed: Option<Coded<i64>>,
+}
+
+/// Who a row is; the order is that of rows that weigh the same.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+enum Who {
+    Package(PackageId),
+    Module(ModuleId),
+    File(FileId),
+    Folder(String),
+    Chunk(String),
+    Entry(String),
+    Kind(Kind),
+    Group(String),
+    /// By its place among the exported names.
+    Export(u32),
+    /// Installed code of no package that could be told.
+    ThirdParty,
+    Own,
+    Glue,
+    Assets,
+    Unattributed,
+    /// Files that more than one entry loads.
+    SeveralEntries,
+    NoEntry,
+}
+
+/// Groups the cells of a selection.
+#[must_use]
+pub fn attribute(
+    lens: &Lens<'_>,
+    by: By,
+    cells: &CellSet,
+    within: Option<&str>,
+    sort: Sort,
+) -> Attribution {
+    let record = lens.record;
+    let entries = if by == By::Entry { entries_of_files(lens) } else { Vec::new() };
+    let mut groups: BTreeMap<Who, Vec<CellId>> = BTreeMap::new();
+    for id in cells.iter() {
+        let cell = &record.cells[id.at()];
+        let who = match by {
+            By::Entry => entries[cell.file.at()].clone(),
+            By::Group => {
+                let group = lens.groups.iter().find(|group| group.sets.cells.has(id));
+                // What is in no group stands by its package.
+                match group {
+                    Some(group) => Who::Group(group.name.clone()),
+                    None => who(lens, By::Package, cell.file, cell.owner),
+                }
+            }
+            By::Export => match lens.marks.exports.as_ref().and_then(|one| one.of_cells[id.at()]) {
+                Some(export) => Who::Export(export),
+                None => who(lens, By::Module, cell.file, cell.owner),
+            },
+            _ => who(lens, by, cell.file, cell.owner),
+        };
+        groups.entry(who).or_default().push(id);
+    }
+    if by == By::Export {
+        gone(lens, &mut groups);
+    }
+    let total = lens.amount(cells);
+    let amounts: Vec<Amount> =
+        groups.values().map(|ids| lens.amount(&ids.iter().copied().collect::<CellSet>())).collect();
+    let sizes = apportion_sizes(&total.sizes(), &amounts);
+    let mut rows: Vec<(Who, Row)> = groups
+        .into_iter()
+        .zip(sizes)
+        .map(|((who, ids), sizes)| {
+            let row = row(lens, &who, &ids, sizes);
+            (who, row)
+        })
+        .collect();
+    rows.sort_by(|(who_a, a), (who_b, b)| {
+        let order = match sort {
+            Sort::Heaviest(measure) => b.sizes.get(measure).cmp(&a.sizes.get(measure)),
+            Sort::Name => a.name.cmp(&b.name),
+        };
+        order.then_with(|| who_a.cmp(who_b))
+    });
+    Attribution {
+        by,
+        within: within.map(str::to_owned),
+        rows: rows.into_iter().map(|(_, row)| row).collect(),
+        total: Total { sizes: total.sizes() },
+    }
+}
+
+/// Exported names of which nothing is left, of modules that are looked at.
+fn gone(lens: &Lens<'_>, groups: &mut BTreeMap<Who, Vec<CellId>>) {
+    let Some(exports) = &lens.marks.exports else { return };
+    let modules: BTreeSet<ModuleId> = groups
+        .values()
+        .flatten()
+        .filter_map(|id| match lens.record.cells[id.at()].owner {
+            Owner::Module(id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    for (at, export) in exports.list.iter().enumerate() {
+        if export.state.is_none() && modules.contains(&export.module) {
+            groups.entry(Who::Export(u32::try_from(at).unwrap_or(u32::MAX))).or_default();
+        }
+    }
+}
+
+fn who(lens: &Lens<'_>, by: By, file: FileId, owner: Owner) -> Who {
+    let record = lens.record;
+    let source = record.file(file).source;
+    match (by, owner) {
+        (By::File, _) => Who::File(file),
+        (By::Kind, _) => Who::Kind(record.file(file).kind),
+        (By::Chunk, _) => {
+            lens.chunk_of(file).map_or(Who::Assets, |chunk| Who::Chunk(chunk.name.clone()))
+        }
+        (_, Owner::Glue) => Who::Glue,
+        (_, Owner::Unattributed) => Who::Unattributed,
+        (By::Module, Owner::Module(id)) => Who::Module(id),
+        (By::Module, Owner::Asset) => source.map_or(Who::File(file), Who::Module),
+        (By::Folder, Owner::Module(id)) => Who::Folder(folder(record, id)),
+        (_, Owner::Asset) => Who::Assets,
+        (_, Owner::Module(id)) => match record.module(id).package {
+            Some(package) => Who::Package(package),
+            None if record.is_third_party(owner) => Who::ThirdParty,
+            None => Who::Own,
+        },
+    }
+}
+
+/// The folder of an own module; of an installed one, the place of its package, since nobody can
+/// move code about below that.
+fn folder(record: &Record, id: ModuleId) -> String {
+    match record.package_of(id) {
+        Some(package) if !package.own => package.place.clone(),
+        _ => {
+            let path = &record.module(id).path;
+            path.rsplit_once('/').map_or_else(|| ".".to_owned(), |(folder, _)| folder.to_owned())
+        }
+    }
+}
+
+/// Per file, the one entry that loads it, at startup or later.
+fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
+    let mut entries = vec![Who::NoEntry; lens.record.files.len()];
+    for (entry, reach) in lens.record.entries.iter().zip(&lens.reach) {
+        for file in reach.startup.iter().copied().chain(reach.deferred.iter()) {
+            let who = &mut entries[file.at()];
+            *who = match who {
+                Who::NoEntry => Who::Entry(entry.name.clone()),
+                _ => Who::SeveralEntries,
+            };
+        }
+        // Pages that start the same are one entry, of which a visitor opens one.
+        for page in &entry.pages {
+            let files = &lens.record.files;
+            if let Ok(at) = files.binary_search_by(|file| file.path.cmp(page))
+                && entries[at] == Who::NoEntry
+            {
+                entries[at] = Who::Entry(entry.name.clone());
+            }
+        }
+    }
+    entries
+}
+
+fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
+    let record = lens.record;
+    let export = match who {
+        Who::Export(at) => {
+            lens.marks.exports.as_ref().and_then(|exports| exports.list.get(*at as usize))
+        }
+        _ => None,
+    };
+    let package = match who {
+        Who::Package(id) => Some(&record.packages[id.at()]),
+        Who::Module(id) => record.package_of(*id),
+        _ => None,
+    };
+    let name = match who {
+        Who::Package(id) => record.packages[id.at()].name.clone(),
+        Who::Module(id) => record.module(*id).path.clone(),
+        Who::File(id) => record.file(*id).path.clone(),
+        Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) | Who::Group(name) => name.clone(),
+        Who::Kind(kind) => kind.name().to_owned(),
+        Who::Export(_) => export.map_or_else(String::new, |export| {
+            format!("{}#{}", record.module(export.module).path, export.name)
+        }),
+        Who::SeveralEntries => "(several entries)".to_owned(),
+        Who::NoEntry => "(no entry)".to_owned(),
+        Who::ThirdParty => "(third-party)".to_owned(),
+        Who::Own => "(own)".to_owned(),
+        Who::Glue => "(glue)".to_owned(),
+        Who::Assets => "(assets)".to_owned(),
+        Who::Unattributed => "(unattributed)".to_owned(),
+    };
+    let row = match who {
+        Who::Package(_) => RowKind::Package,
+        Who::Module(_) => RowKind::Module,
+        Who::File(_) => RowKind::File,
+        Who::Folder(_) => RowKind::Folder,
+        Who::Chunk(_) => RowKind::Chunk,
+        Who::Entry(_) => RowKind::Entry,
+        Who::Kind(_) => RowKind::Kind,
+        Who::Group(_) => RowKind::Group,
+        Who::Export(_) => RowKind::Export,
+        Who::SeveralEntries => RowKind::Several,
+        Who::NoEntry => RowKind::None,
+        Who::ThirdParty => RowKind::ThirdParty,
+        Who::Own => RowKind::Own,
+        Who::Glue => RowKind::Glue,
+        Who::Assets => RowKind::Assets,
+        Who::Unattributed => RowKind::Unattributed,
+    };
+    let cells = || ids.iter().map(|id| &record.cells[id.at()]);
+    let modules: BTreeSet<Option<ModuleId>> = cells()
+        .map(|cell| match cell.owner {
+            Owner::Module(id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    let mut sources = modules.iter().map(|id| record.module((*id)?).source_bytes);
+    let source = sources.try_fold(0_u64, |sum, bytes| sum.checked_add(bytes?));
+    let chunks: BTreeSet<&str> =
+        cells().filter_map(|cell| Some(lens.chunk_of(cell.file)?.name.as_str())).collect();
+    Row {
+        row,
+        name,
+        version: package.and_then(|package| package.version.clone()),
+        place: package.map(|package| package.place.clone()),
+        sizes,
+        source,
+        basis: cells().map(|cell| cell.basis).max().unwrap_or(Basis::Mapped),
+        shared_out: record
+            .encoders
+            .keys()
+            .copied()
+            .filter(|&coding| shares_files(record, ids, coding))
+            .collect(),
+        chunks: chunks.into_iter().map(str::to_owned).collect(),
+        state: export.map(|export| export.word),
+        removal: None,
+        cells: ids.to_owned(),
+    }
+}
+
+/// Whether a row has only part of some file whose bits are shared out in proportion.
+fn shares_files(record: &Record, ids: &[CellId], coding: Coding) -> bool {
+    let mut held: BTreeMap<FileId, u64> = BTreeMap::new();
+    for id in ids {
+        let cell = &record.cells[id.at()];
+        *held.entry(cell.file).or_default() += cell.amount.emitted;
+    }
+    let is_part = |file: FileId, bytes| bytes < record.file(file).emitted;
+    held.into_iter().any(|(file, bytes)| is_part(file, bytes) && !record.is_traced(file, coding))
+}

@@ -1,0 +1,96 @@
+//! Two builds whose sizes may be subtracted.
+
+use uvlet_record::{
+    Record, Target, Texts,
+    sizes::{Coding, Measure, Sizes},
+};
+
+use crate::{lens::Lens, parts::cells::CellSet};
+
+/// Why two builds are not compared.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum CompareError {
+    /// They run in different places.
+    #[error("{before} is for the {}, {after} for the {}: they are never subtracted", of.0.name(), of.1.name())]
+    Targets {
+        /// The earlier build.
+        before: String,
+        /// The later one.
+        after: String,
+        /// Where they run.
+        of: (Target, Target),
+    },
+    /// Their sizes were taken differently.
+    #[error("{coding} was taken by {} level {} before, and by {} level {} after: such sizes are never subtracted", encoders.0.0, encoders.0.1, encoders.1.0, encoders.1.1)]
+    Encoders {
+        /// The coding.
+        coding: Coding,
+        /// Names and levels.
+        encoders: Box<((String, u32), (String, u32))>,
+    },
+    /// One holds a measure that the other does not.
+    #[error("{label} holds no {measure}")]
+    Measure {
+        /// The build.
+        label: String,
+        /// What is missing.
+        measure: Measure,
+    },
+    /// One counts precompressed copies.
+    #[error("one of the builds counts precompressed copies and the other does not")]
+    Precompressed,
+}
+
+/// A build with what is looked at of it.
+pub struct Half<'a> {
+    /// The record.
+    pub lens: &'a Lens<'a>,
+    /// Texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// What is looked at.
+    pub cells: CellSet,
+}
+
+/// Whether sizes of two builds can be subtracted.
+///
+/// # Errors
+/// Why they cannot.
+pub fn check(before: &Record, after: &Record, measures: &[Measure]) -> Result<(), CompareError> {
+    if before.target != after.target {
+        return Err(CompareError::Targets {
+            before: before.label.clone(),
+            after: after.label.clone(),
+            of: (before.target, after.target),
+        });
+    }
+    for &measure in measures {
+        for record in [before, after] {
+            if !record.measures().any(|held| held == measure) {
+                return Err(CompareError::Measure { label: record.label.clone(), measure });
+            }
+        }
+    }
+    for (&coding, encoder) in &before.encoders {
+        let Some(other) = after.encoders.get(&coding) else { continue };
+        if (&encoder.name, encoder.level) != (&other.name, other.level) {
+            let of =
+                |encoder: &uvlet_ledger::coding::Encoder| (encoder.name.clone(), encoder.level);
+            let encoders = Box::new((of(encoder), of(other)));
+            return Err(CompareError::Encoders { coding, encoders });
+        }
+        let counts = |record: &Record| record.precompressed.get(coding).is_some_and(|n| *n > 0);
+        if counts(before) != counts(after) {
+            return Err(CompareError::Precompressed);
+        }
+    }
+    Ok(())
+}
+
+/// The change of a size.
+#[must_use]
+pub fn change(before: Option<&Sizes>, after: Option<&Sizes>, measure: Measure) -> i64 {
+    let bytes = |sizes: Option<&Sizes>| {
+        i64::try_from(sizes.map_or(0, |sizes| sizes.get(measure))).unwrap_or(i64::MAX)
+    };
+    bytes(after).saturating_sub(bytes(before))
+}

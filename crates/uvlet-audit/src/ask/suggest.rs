@@ -1,0 +1,240 @@
+//! What is worth trying: the changes that the code itself offers, each tried, and the best of them together.
+
+use serde::Serialize;
+use uvlet_ledger::coding::Sizer;
+use uvlet_record::{
+    Texts,
+    sizes::{Coding, Measure, Sizes},
+};
+
+use crate::{
+    ask::what_if::{Asked, EntryRow, WhatIf, what_if},
+    find::{
+        finding::{EntryShare, Finding},
+        judged::Judged,
+        kind::Kind,
+        waste::{Aids, Wanted, waste},
+    },
+    lens::Lens,
+    predict::{
+        outcome::as_it_would_be,
+        step::{Change, Step},
+    },
+    select::subject::Subject,
+};
+
+/// Changes that are shown.
+const SHOWN: usize = 10;
+
+/// Changes that are put together at most.
+const TOGETHER: usize = 5;
+
+/// The answer.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Suggestions {
+    /// Each by itself, what wins most at startup of one entry first.
+    pub each: Vec<Suggestion>,
+    /// The steps that win most together, as they are typed.
+    pub together: Vec<String>,
+    /// What these come to; none where nothing is won.
+    pub prediction: Option<WhatIf>,
+    /// What of the build the tried kinds of findings could judge.
+    pub judged: Vec<Judged>,
+}
+
+/// A change that is worth trying.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Suggestion {
+    /// The step as it is typed.
+    pub step: String,
+    /// The finding that it mends.
+    pub finding: String,
+    /// The entry that wins most.
+    pub entry: String,
+    /// What that starts without.
+    pub saved: Sizes,
+}
+
+/// A step before it is tried.
+struct Candidate {
+    change: Change,
+    what: Vec<String>,
+    finding: String,
+}
+
+impl Candidate {
+    fn steps(&self, lens: &Lens<'_>) -> Option<Vec<Step>> {
+        let step = |text: &String| Some(Step::new(self.change, Subject::find(text, lens).ok()?));
+        self.what.iter().map(step).collect()
+    }
+}
+
+/// What is tried with.
+#[derive(Clone, Copy)]
+pub struct Means<'a> {
+    /// Texts, in which all of it is found.
+    pub texts: &'a dyn Texts,
+    /// How sizes are taken.
+    pub sizer: &'a dyn Sizer,
+    /// In which codings.
+    pub codings: &'a [Coding],
+    /// By what they are ordered.
+    pub measure: Measure,
+}
+
+/// Tries what findings offer: what waits for somebody to act is deferred, never what the first view
+/// shows; files that hand on more than is used are gone past.
+#[must_use]
+pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
+    let Means { texts, sizer, codings, measure } = means;
+    let wanted = Wanted { kinds: vec![Kind::Deferrable, Kind::BarrelPull], ..Wanted::default() };
+    let aids = Aids { texts, costs: None, languages: &[], ran: None };
+    let found = waste(lens, aids, &wanted, Measure::Emitted);
+    let mut candidates: Vec<(i64, Candidate)> = Vec::new();
+    for finding in &found.findings {
+        let change = match finding.kind {
+            Kind::Deferrable => Change::Defer,
+            _ => Change::Bypass,
+        };
+        let candidate =
+            Candidate { change, what: finding.paths.clone(), finding: finding.id.clone() };
+        if let Some(won) = won(lens, means, &[&candidate]).filter(|won| *won > 0) {
+            candidates.push((won, candidate));
+        }
+    }
+    // A file that hands on to another is gone past with that one.
+    let barrels: Vec<String> = found
+        .findings
+        .iter()
+        .filter(|finding| finding.kind == Kind::BarrelPull)
+        .flat_map(|finding| finding.paths.iter().cloned())
+        .collect();
+    for path in outer_barrels(lens, &barrels) {
+        let mut what = barrels.clone();
+        what.push(path);
+        let finding = found.findings.iter().find(|one| one.kind == Kind::BarrelPull);
+        let finding = finding.map(|one| one.id.clone()).unwrap_or_default();
+        let candidate = Candidate { change: Change::Bypass, what, finding };
+        if let Some(won) = won(lens, means, &[&candidate]).filter(|won| *won > 0) {
+            candidates.push((won, candidate));
+        }
+    }
+    candidates.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.what.cmp(&b.1.what)));
+    candidates.truncate(SHOWN);
+    let mut together: Vec<&Candidate> = Vec::new();
+    let mut best = 0;
+    while together.len() < TOGETHER {
+        let rest = candidates.iter().map(|(_, one)| one);
+        let rest = rest.filter(|one| !together.iter().any(|known| std::ptr::eq(*known, *one)));
+        let tried = rest.filter_map(|one| {
+            let set: Vec<&Candidate> = together.iter().copied().chain([one]).collect();
+            Some((won(lens, means, &set)?, one))
+        });
+        let Some((won, one)) = tried.max_by_key(|(won, one)| (*won, std::cmp::Reverse(&one.what)))
+        else {
+            break;
+        };
+        if won <= best {
+            break;
+        }
+        best = won;
+        together.push(one);
+    }
+    let all = |set: &[&Candidate]| -> Option<Vec<Step>> {
+        let steps: Option<Vec<Vec<Step>>> = set.iter().map(|one| one.steps(lens)).collect();
+        steps.map(|steps| steps.into_iter().flatten().collect())
+    };
+    let predict = |set: &[&Candidate]| {
+        what_if(lens, &all(set)?, Asked::default(), texts, sizer, codings).ok()
+    };
+    let mut each: Vec<Suggestion> = candidates
+        .iter()
+        .filter_map(|(_, one)| {
+            let predicted = predict(&[one])?;
+            let first = predicted.entries.first()?;
+            Some(Suggestion {
+                step: predicted.steps.join(" "),
+                finding: one.finding.clone(),
+                entry: first.name.clone(),
+                saved: saved(first),
+            })
+        })
+        .collect();
+    each.sort_by_key(|one| std::cmp::Reverse(one.saved.get(measure)));
+    let prediction = (!together.is_empty()).then(|| predict(&together)).flatten();
+    let together = prediction.as_ref().map(|one| one.steps.clone()).unwrap_or_default();
+    Suggestions { each, together, prediction, judged: found.judged }
+}
+
+/// What mending findings really saves: of those that a step says how to mend.
+pub fn confirm(lens: &Lens<'_>, means: Means<'_>, findings: &mut [Finding]) {
+    let Means { texts, sizer, codings, .. } = means;
+    for finding in findings {
+        let mut what = finding.paths.clone();
+        let change = match finding.kind {
+            Kind::Deferrable => Change::Defer,
+            Kind::BarrelPull => {
+                what.extend(outer_barrels(lens, &finding.paths));
+                Change::Bypass
+            }
+            _ => continue,
+        };
+        let candidate = Candidate { change, what, finding: String::new() };
+        let steps = candidate.steps(lens);
+        let predicted =
+            steps.and_then(|s| what_if(lens, &s, Asked::default(), texts, sizer, codings).ok());
+        finding.predicted = predicted.and_then(|predicted| {
+            let first = predicted.entries.first()?;
+            Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })
+        });
+    }
+}
+
+/// What an entry starts without; nothing where it starts with more.
+fn saved(row: &EntryRow) -> Sizes {
+    let (before, after) = (&row.before.startup.sizes, &row.after.startup.sizes);
+    let mut saved = Sizes::default();
+    for measure in before.measures() {
+        saved.set(measure, before.get(measure).saturating_sub(after.get(measure)));
+    }
+    saved
+}
+
+/// Files that left nothing and ask for one that hands on.
+fn outer_barrels(lens: &Lens<'_>, barrels: &[String]) -> Vec<String> {
+    let record = lens.record;
+    let mut outer: Vec<String> = record
+        .edges
+        .iter()
+        .filter(|edge| barrels.contains(&record.module(edge.to).path))
+        .map(|edge| record.module(edge.from))
+        .filter(|module| !barrels.contains(&module.path))
+        .map(|module| module.path.clone())
+        .collect();
+    outer.sort();
+    outer.dedup();
+    // Only a file that is all names leaves nothing.
+    outer.retain(|path| {
+        Subject::find(path, lens).is_ok_and(|subject| lens.amount(&subject.cells).emitted == 0)
+    });
+    outer
+}
+
+/// Emitted bytes that the entry which wins most starts without; none where a step means nothing.
+fn won(lens: &Lens<'_>, means: Means<'_>, set: &[&Candidate]) -> Option<i64> {
+    let mut steps = Vec::new();
+    for one in set {
+        steps.extend(one.steps(lens)?);
+    }
+    let (record, reach) = as_it_would_be(lens, &steps, means.texts, means.sizer, &[]).ok()?;
+    let before = lens
+        .reach
+        .iter()
+        .map(|reach| reach.startup.iter().map(|&file| lens.record.file(file).emitted).sum::<u64>());
+    let after =
+        reach.iter().map(|reach| reach.startup.iter().map(|&file| record.file(file).emitted).sum());
+    let signed = |bytes: u64| i64::try_from(bytes).unwrap_or(i64::MAX);
+    before.zip(after).map(|(before, after): (u64, u64)| signed(before) - signed(after)).max()
+}

@@ -1,0 +1,25 @@
+//! Finds what need not be there. Each kind of finding is a file, and a line in [`kinds`].
+
+mod alike;
+mod barely;
+mod barrel;
+mod carried;
+mod context;
+mod copied;
+mod copied_text;
+mod dead;
+mod environment;
+mod exports;
+mod family;
+pub mod finding;
+mod handlers;
+mod helpers;
+pub mod judged;
+pub mod kind;
+mod kinds;
+mod later;
+pub(crate) mod liveness;
+pub mod marks;
+pub mod patch;
+mod versions;
+pub mod waste;

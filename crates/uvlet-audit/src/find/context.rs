@@ -1,0 +1,70 @@
+//! What findings are made from, each part of it read once for all kinds.
+
+use std::{collections::BTreeSet, sync::OnceLock};
+
+use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
+use uvlet_record::{Basis, Cell, FileId, ModuleId, Owner, Record, Texts};
+use uvlet_script::{Dialect, read, shapes::Shapes};
+
+use crate::{
+    find::liveness::dead::{Liveness, liveness},
+    graph::{barrels::Sight, network::Network},
+    lens::Lens,
+};
+
+/// What is looked at.
+pub struct Ground<'a> {
+    /// The record.
+    pub lens: &'a Lens<'a>,
+    /// Emitted texts, where they are at hand.
+    pub texts: &'a dyn Texts,
+    /// Languages that are wanted; none are named where all may be.
+    pub languages: &'a [String],
+    pub(crate) network: Network<'a>,
+    pub(crate) apart: BTreeSet<FileId>,
+    pub(crate) liveness: OnceLock<Liveness>,
+    pub(crate) shapes: OnceLock<Vec<(FileId, Shapes)>>,
+}
+
+impl Ground<'_> {
+    pub(crate) fn record(&self) -> &Record {
+        self.lens.record
+    }
+
+    pub(crate) fn sight(&self) -> Sight<'_> {
+        Sight { record: self.record(), network: &self.network, texts: self.texts }
+    }
+
+    pub(crate) fn liveness(&self) -> &Liveness {
+        self.liveness.get_or_init(|| liveness(self.record(), self.texts))
+    }
+
+    /// What scripts look like, by file; of those that stand apart nothing is said.
+    pub(crate) fn shapes(&self) -> &[(FileId, Shapes)] {
+        self.shapes.get_or_init(|| {
+            let files = (0..self.record().files.len()).map(FileId::new);
+            let scripts = files.filter(|&id| {
+                self.record().file(id).kind == uvlet_record::Kind::Script
+                    && !self.apart.contains(&id)
+            });
+            let scripts: Vec<FileId> = scripts.collect();
+            let shapes = |&id: &FileId| {
+                let text = self.texts.emitted(id)?;
+                let text = std::str::from_utf8(&text).ok()?;
+                Some((id, read(text, Dialect::Emitted, Shapes::of).ok()?))
+            };
+            scripts.par_iter().filter_map(shapes).collect()
+        })
+    }
+}
+
+/// The module that a byte of a file belongs to.
+pub(crate) fn module_at(record: &Record, file: FileId, at: u64) -> Option<ModuleId> {
+    let runs = &record.runs[record.file(file).runs.clone()];
+    let before = runs.partition_point(|run| run.start <= at);
+    let run = runs.get(before.checked_sub(1)?).filter(|run| at < run.start + run.length)?;
+    match record.cells[run.cell.at()] {
+        Cell { owner: Owner::Module(id), basis, .. } if basis != Basis::Estimated => Some(id),
+        _ => None,
+    }
+}

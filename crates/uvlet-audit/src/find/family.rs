@@ -1,0 +1,207 @@
+//! A folder of many like siblings that one index draws in as a whole: locales, languages, icons,
+//! themes, polyfills.
+//!
+//! A barrel of which a program takes many names by name is no such index: what of it is shipped is
+//! what was asked for.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use uvlet_record::{CellId, EdgeKind, ModuleFormat, ModuleId, Used};
+
+use crate::{
+    find::{
+        context::Ground,
+        finding::{Bound, Found, counted},
+    },
+    select::overlap::cells_of_modules,
+};
+
+/// Siblings from which on a folder may be a family.
+const SIBLINGS: usize = 8;
+
+/// Folders whose files are alike by their name.
+const FOLDERS: [&str; 14] = [
+    "locale",
+    "locales",
+    "lang",
+    "langs",
+    "language",
+    "languages",
+    "i18n",
+    "l10n",
+    "translations",
+    "icons",
+    "themes",
+    "styles",
+    "polyfills",
+    "grammars",
+];
+
+pub fn find(ground: &Ground<'_>) -> Vec<Found> {
+    let record = ground.record();
+    let cells = cells_of_modules(record, &ground.apart);
+    let mut folders: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();
+    for &id in cells.keys() {
+        if let Some((folder, _)) = record.module(id).path.rsplit_once('/') {
+            folders.entry(folder).or_default().push(id);
+        }
+    }
+    let mut found = Vec::new();
+    for (folder, siblings) in folders.into_iter().filter(|(_, ids)| ids.len() >= SIBLINGS) {
+        let Some(what) = what(ground, folder, &siblings) else { continue };
+        let index = index(ground, &siblings);
+        match index {
+            // Own code that lists them means them.
+            Some(index) if !record.module(index).third_party => continue,
+            Some(index) if !may_hand_on(ground, index) => {}
+            None if what != "languages" || !is_of_one_package(ground, &siblings) => continue,
+            _ if takes_by_name(ground, siblings[0], siblings.len()) => continue,
+            _ => {}
+        }
+        let is_wanted = |id: &ModuleId| what == "languages" && is_wanted(ground, *id);
+        let mut siblings = siblings;
+        siblings.retain(|id| Some(*id) != index);
+        let others: Vec<ModuleId> = siblings.iter().copied().filter(|id| !is_wanted(id)).collect();
+        if others.is_empty()
+            || (what == "languages" && !ground.languages.is_empty() && others.len() < 2)
+        {
+            continue;
+        }
+        let known = what == "languages" && !ground.languages.is_empty();
+        let owned = others.iter().flat_map(|id| cells[id].iter().copied());
+        let cause = match index {
+            Some(index) => format!("{} asks for all of them", record.module(index).path),
+            None => "an index that left no byte of its own asks for all of them".to_owned(),
+        };
+        found.push(Found {
+            title: format!(
+                "{} of {what} in {folder} come as a whole",
+                counted(siblings.len(), "file")
+            ),
+            names: [folder.to_owned()].into(),
+            cells: owned.collect::<Vec<CellId>>().into_iter().collect(),
+            bound: if known { Bound::Exact } else { Bound::AtMost },
+            by_entry: None,
+            cause,
+            advice: advice(ground, what, known),
+            ..Found::default()
+        });
+    }
+    found
+}
+
+/// What a folder's files are, if they are a family: by the folder's name, or by theirs.
+fn what(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Option<&'static str> {
+    let record = ground.record();
+    let stems = || siblings.iter().map(|&id| stem(&record.module(id).path));
+    let languages = stems().filter(|stem| is_language(stem)).count();
+    if languages * 10 >= siblings.len() * 7 {
+        return Some("languages");
+    }
+    let name = folder.rsplit('/').next().unwrap_or(folder);
+    let is_of_polyfills = name == "modules" && folder.contains("core-js");
+    if !is_of_polyfills && !FOLDERS.contains(&name) {
+        return None;
+    }
+    Some(match name {
+        "icons" => "icons",
+        "themes" | "styles" => "themes",
+        "polyfills" | "modules" => "fallbacks for old browsers",
+        "language" | "languages" | "grammars" | "lang" | "langs" => "grammars",
+        _ => "texts",
+    })
+}
+
+fn stem(path: &str) -> &str {
+    let name = path.rsplit('/').next().unwrap_or(path);
+    name.split('.').next().unwrap_or(name)
+}
+
+/// Whether a name is that of a language, as `da`, `pt-BR` and `zh_hans` are (BCP 47, the primary
+/// subtag with a region or script).
+fn is_language(stem: &str) -> bool {
+    let mut parts = stem.split(['-', '_']);
+    let is_part = |part: &str, lengths: std::ops::RangeInclusive<usize>| {
+        lengths.contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric())
+    };
+    let first = parts.next().unwrap_or_default();
+    let is_primary = is_part(first, 2..=3) && first.bytes().all(|byte| byte.is_ascii_lowercase());
+    let mut rest = parts;
+    is_primary && rest.next().is_none_or(|part| is_part(part, 2..=8)) && rest.next().is_none()
+}
+
+fn is_wanted(ground: &Ground<'_>, id: ModuleId) -> bool {
+    let stem = stem(&ground.record().module(id).path).to_ascii_lowercase().replace('_', "-");
+    ground.languages.iter().any(|wanted| {
+        let wanted = wanted.to_ascii_lowercase().replace('_', "-");
+        stem == wanted || stem.split('-').next() == Some(wanted.as_str())
+    })
+}
+
+/// The module that asks for nearly all siblings, itself none of them by its kind.
+fn index(ground: &Ground<'_>, siblings: &[ModuleId]) -> Option<ModuleId> {
+    let mut asked: BTreeMap<ModuleId, BTreeSet<ModuleId>> = BTreeMap::new();
+    for &id in siblings {
+        for edge in ground.network.askers(id).filter(|edge| !edge.kind.is_deferred()) {
+            asked.entry(edge.from).or_default().insert(id);
+        }
+    }
+    let (index, drawn) = asked.into_iter().max_by_key(|(_, asked)| asked.len())?;
+    // Siblings build on each other here and there, and the index may lie among them.
+    let others = siblings.iter().filter(|id| **id != index).count();
+    (drawn.len() * 10 >= others * 8).then_some(index)
+}
+
+/// Whether siblings are of an installed package, and nobody outside asks for any of them.
+fn is_of_one_package(ground: &Ground<'_>, siblings: &[ModuleId]) -> bool {
+    let record = ground.record();
+    let package = record.module(siblings[0]).package;
+    let is_inside = |id: ModuleId| record.module(id).package == package;
+    package.is_some()
+        && record.module(siblings[0]).third_party
+        && siblings
+            .iter()
+            .all(|&id| is_inside(id) && ground.network.askers(id).all(|edge| is_inside(edge.from)))
+}
+
+/// Whether the index may give the siblings' names on to others, instead of using them itself.
+fn may_hand_on(ground: &Ground<'_>, index: ModuleId) -> bool {
+    let Some(text) = ground.texts.source(index) else { return true };
+    let mut exports =
+        text.match_indices("export").map(|(at, word)| text[at + word.len()..].trim_start());
+    exports.any(|rest| rest.starts_with(['*', '{']))
+}
+
+/// Whether those outside the package of one take so many names of it that siblings may have been
+/// asked for one by one, or it cannot be told what they take.
+fn takes_by_name(ground: &Ground<'_>, one: ModuleId, siblings: usize) -> bool {
+    let record = ground.record();
+    let package = record.module(one).package;
+    let inside = |id: ModuleId| record.module(id).package == package;
+    let edges = record.edges.iter().filter(|edge| inside(edge.to) && !inside(edge.from));
+    let mut names: BTreeSet<&str> = BTreeSet::new();
+    for edge in edges.filter(|edge| !edge.kind.is_deferred()) {
+        match &edge.names {
+            Some(taken) => names.extend(taken.iter().map(String::as_str)),
+            None if let Some(Used::Names(used)) = &record.module(edge.to).used => {
+                names.extend(used.iter().map(String::as_str));
+            }
+            // What is required comes as a whole, whoever takes what of it.
+            None if edge.kind == EdgeKind::Require => {}
+            None if record.module(edge.to).format == Some(ModuleFormat::CommonJs) => {}
+            None => return true,
+        }
+    }
+    names.len() * 2 >= siblings
+}
+
+fn advice(ground: &Ground<'_>, what: &str, known: bool) -> String {
+    let config = match what {
+        "languages" if ground.languages.is_empty() => {
+            "; `languages = [\"en\", …]` in uvlet.toml says which are wanted"
+        }
+        _ => "",
+    };
+    let those = if known { "those that are wanted" } else { "those that are used" };
+    format!("ask for the part that holds no {what}, and for {those} by their own paths{config}")
+}

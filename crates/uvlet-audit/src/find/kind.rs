@@ -1,0 +1,143 @@
+//! The kinds of findings, and what each must see of a byte to judge it.
+
+use serde::Serialize;
+
+/// What is found.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Kind {
+    /// One module in several scripts or styles.
+    CopiedModule,
+    /// The same code in several scripts, told by their texts alone.
+    CopiedText,
+    /// One package in several installs.
+    SeveralVersions,
+    /// Two packages, or two editions of one, that hold mostly the same code.
+    LookalikePackages,
+    /// One function written into many modules.
+    CopiedHelper,
+    /// A folder of many siblings that one index draws in.
+    WholeFamily,
+    /// Code at startup that nothing in the entry reaches.
+    CarriedAlong,
+    /// Code for developers or for servers.
+    WrongEnvironment,
+    /// A CommonJS package that comes whole for a few of its names.
+    BarelyUsed,
+    /// Modules that a file which only hands on names draws into an entry that uses none of them.
+    BarrelPull,
+    /// What waits for somebody to act, and is there at startup.
+    Deferrable,
+    /// Declarations that nothing uses.
+    DeadDeclaration,
+    /// Declarations that nothing uses and whose evaluation may do something.
+    KeptForEffect,
+}
+
+impl Kind {
+    /// Every kind there is.
+    pub const ALL: [Self; 13] = [
+        Self::CopiedModule,
+        Self::CopiedText,
+        Self::SeveralVersions,
+        Self::LookalikePackages,
+        Self::CopiedHelper,
+        Self::WholeFamily,
+        Self::CarriedAlong,
+        Self::WrongEnvironment,
+        Self::BarelyUsed,
+        Self::BarrelPull,
+        Self::Deferrable,
+        Self::DeadDeclaration,
+        Self::KeptForEffect,
+    ];
+
+    /// Its bytes stay in the build: they could only come at another time.
+    #[must_use]
+    pub fn stays(self) -> bool {
+        self == Self::Deferrable
+    }
+
+    /// The word for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::CopiedModule => "copied-module",
+            Self::CopiedText => "copied-text",
+            Self::SeveralVersions => "several-versions",
+            Self::LookalikePackages => "lookalike-packages",
+            Self::CopiedHelper => "copied-helper",
+            Self::WholeFamily => "whole-family",
+            Self::CarriedAlong => "carried-along",
+            Self::WrongEnvironment => "wrong-environment",
+            Self::BarelyUsed => "barely-used",
+            Self::BarrelPull => "barrel-pull",
+            Self::Deferrable => "deferrable",
+            Self::DeadDeclaration => "dead-declaration",
+            Self::KeptForEffect => "kept-for-effect",
+        }
+    }
+}
+
+/// Something that is no kind of finding.
+#[derive(Debug, thiserror::Error)]
+#[error("there is no kind `{name}`, {}", crate::select::nearest::remedy(.name, Kind::ALL.iter().map(|kind| kind.name())))]
+pub struct UnknownKind {
+    name: String,
+}
+
+impl std::str::FromStr for Kind {
+    type Err = UnknownKind;
+
+    fn from_str(text: &str) -> Result<Self, UnknownKind> {
+        let kind = Self::ALL.into_iter().find(|kind| kind.name() == text);
+        kind.ok_or_else(|| UnknownKind { name: text.to_owned() })
+    }
+}
+
+/// What must be seen of a byte to judge it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "lowercase")]
+pub enum Need {
+    /// Whose it is, and not by an estimate.
+    Owners,
+    /// Who imports whom.
+    Edges,
+    /// The emitted text.
+    Texts,
+    /// The source text of its module.
+    Sources,
+}
+
+impl Kind {
+    /// What must be seen of a byte to judge it.
+    #[must_use]
+    pub fn needs(self) -> &'static [Need] {
+        use Need::{Edges, Owners, Sources, Texts};
+        match self {
+            Self::CopiedModule | Self::SeveralVersions => &[Owners],
+            Self::WholeFamily | Self::CarriedAlong => &[Owners, Edges],
+            Self::LookalikePackages | Self::CopiedHelper | Self::WrongEnvironment => {
+                &[Owners, Texts]
+            }
+            Self::CopiedText => &[Texts],
+            Self::BarelyUsed | Self::BarrelPull | Self::Deferrable => &[Owners, Edges, Sources],
+            Self::DeadDeclaration | Self::KeptForEffect => &[Owners, Texts, Sources],
+        }
+    }
+
+    /// Tells whether nothing of it is found in a build of which no texts are known.
+    #[must_use]
+    pub fn is_found_in_texts(self) -> bool {
+        let is_text = |need: &Need| matches!(need, Need::Texts | Need::Sources);
+        self != Self::WrongEnvironment && self.needs().iter().any(is_text)
+    }
+
+    /// Tells whether it is about styles as well as scripts.
+    #[must_use]
+    pub fn is_of_styles(self) -> bool {
+        matches!(self, Self::CopiedModule | Self::CarriedAlong)
+    }
+}

@@ -1,0 +1,26 @@
+//! The ways to find, one per kind.
+
+use crate::find::{
+    alike, barely, barrel, carried, context::Ground, copied, copied_text, dead, environment,
+    family, finding::Found, helpers, kind::Kind, later, versions,
+};
+
+/// A way to find.
+type Find = fn(&Ground<'_>) -> Vec<Found>;
+
+/// The ways to find, one per kind.
+pub(crate) const ALL: [(Kind, Find); 13] = [
+    (Kind::CopiedModule, copied::find),
+    (Kind::CopiedText, copied_text::find),
+    (Kind::SeveralVersions, versions::find),
+    (Kind::LookalikePackages, alike::find),
+    (Kind::CopiedHelper, helpers::find),
+    (Kind::WholeFamily, family::find),
+    (Kind::CarriedAlong, carried::find),
+    (Kind::WrongEnvironment, environment::find),
+    (Kind::BarelyUsed, barely::find),
+    (Kind::BarrelPull, barrel::find),
+    (Kind::Deferrable, later::find),
+    (Kind::DeadDeclaration, dead::find),
+    (Kind::KeptForEffect, dead::find_kept),
+];

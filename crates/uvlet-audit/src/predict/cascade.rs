@@ -1,0 +1,62 @@
+//! Which files a change reaches: those whose names are made of their contents are named anew, and so is
+//! whatever names them.
+
+use std::collections::BTreeSet;
+
+use uvlet_record::{Chunk, FileId, Format, Kind, Record};
+
+use crate::parts::names::is_named_by_contents;
+
+/// Files that change as some do: a file that names one which goes by its contents changes, too.
+pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileId> {
+    let mut chunk_of: Vec<Option<&Chunk>> = vec![None; record.files.len()];
+    for chunk in &record.chunks {
+        chunk.files().for_each(|file| chunk_of[file.at()] = Some(chunk));
+    }
+    loop {
+        let before = changed.len();
+        let renamed: BTreeSet<FileId> = changed
+            .iter()
+            .copied()
+            .filter(|&id| is_named_by_contents(record, id, chunk_of[id.at()]) == Some(true))
+            .collect();
+        for at in 0..record.files.len() {
+            let file = &record.files[at];
+            if file.loads.iter().chain(&file.asset_loads).any(|one| renamed.contains(one)) {
+                changed.insert(FileId::new(at));
+            }
+        }
+        for load in &record.dynamic_loads {
+            if !load.files.iter().any(|one| renamed.contains(one)) {
+                continue;
+            }
+            match record.file(load.file).format {
+                // The names of such files stand in the runtime, which comes first.
+                Format::Registry => {
+                    let entries = record
+                        .entries
+                        .iter()
+                        .filter(|entry| record.closure(&entry.requested).contains(&load.file));
+                    changed.extend(entries.filter_map(|entry| {
+                        let mut files = entry.requested.iter().copied();
+                        files.find(|&id| record.file(id).kind == Kind::Script)
+                    }));
+                }
+                _ => {
+                    changed.insert(load.file);
+                }
+            }
+        }
+        for entry in &record.entries {
+            if entry.requested.iter().any(|one| renamed.contains(one)) {
+                let pages = entry.pages.iter().filter_map(|page| {
+                    record.files.iter().position(|file| file.path == *page).map(FileId::new)
+                });
+                changed.extend(pages);
+            }
+        }
+        if changed.len() == before {
+            return changed;
+        }
+    }
+}

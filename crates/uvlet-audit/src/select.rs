@@ -1,0 +1,15 @@
+//! The language that names sets of bytes, and what its names mean in a record.
+
+pub mod evaluate;
+pub mod groups;
+mod named;
+pub mod nearest;
+pub mod overlap;
+mod parse;
+pub mod selection;
+pub mod selector;
+pub mod subject;
+pub mod words;
+
+#[cfg(test)]
+mod tests;

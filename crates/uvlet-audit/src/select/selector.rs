@@ -1,0 +1,126 @@
+//! The language that names sets of bytes.
+//!
+//! ```text
+//! expr  = union { "except" union }
+//! union = inter { "or" inter }
+//! inter = atom { "and" atom }
+//! atom  = SET | SET "(" argument ")" | "(" expr ")"
+//! ```
+//!
+//! File sets pick whole files and owner sets pick owners, so every set is a set of cells and each
+//! byte counts once, however the sets overlap.
+
+use std::ops::Range;
+
+use crate::select::words::{MAPS, Named, Plain};
+
+/// A parsed selector.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Selector {
+    pub(crate) text: String,
+    pub(crate) tree: Tree,
+}
+
+impl Selector {
+    /// The text it was read from.
+    #[must_use]
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// Whether it speaks of named groups.
+    #[must_use]
+    pub fn names_groups(&self) -> bool {
+        self.tree.has(&|tree| matches!(tree, Tree::Named { set: Named::Group, .. }))
+    }
+
+    /// Whether it speaks of what is marked: of what nothing uses, or of what never ran.
+    #[must_use]
+    pub fn names(&self, set: Plain) -> bool {
+        self.tree.has(&|tree| matches!(tree, Tree::Plain(one) if *one == set))
+    }
+
+    /// Whether it is `kind(map)` and nothing else: the maps beside the files, which are in no set.
+    #[must_use]
+    pub fn is_of_maps(&self) -> bool {
+        matches!(&self.tree, Tree::Named { set: Named::Kind, argument, .. } if argument == MAPS)
+    }
+
+    /// Whether its items can be told apart: it begins with a set of names, which only `and` and
+    /// `except` filter.
+    ///
+    /// # Errors
+    /// What it begins with instead.
+    pub fn check_items(&self) -> Result<(), SelectorError> {
+        let error = |message: &str| Err(SelectorError::new(&self.text, 0, message.to_owned()));
+        let mut first = &self.tree;
+        loop {
+            first = match first {
+                Tree::Named { .. } => return Ok(()),
+                Tree::And(parts) | Tree::Except(parts) => match parts.first() {
+                    Some(first) => first,
+                    None => return Ok(()),
+                },
+                Tree::Or(_) => {
+                    return error(
+                        "`each` takes one set of names, filtered by `and` or `except`, not `or`",
+                    );
+                }
+                Tree::Plain(_) | Tree::Holding(_) => {
+                    return error(
+                        "`each` begins with a set of names, such as chunk(*) or startup(*)",
+                    );
+                }
+            };
+        }
+    }
+}
+
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) enum Tree {
+    Plain(Plain),
+    Named {
+        set: Named,
+        argument: String,
+        at: Range<usize>,
+    },
+    Holding(Box<Self>),
+    /// Lists, so that a long chain is no deep tree.
+    And(Vec<Self>),
+    Or(Vec<Self>),
+    /// The first without all others.
+    Except(Vec<Self>),
+}
+
+impl Tree {
+    /// Whether a part of it passes a test.
+    fn has(&self, test: &dyn Fn(&Self) -> bool) -> bool {
+        test(self)
+            || match self {
+                Self::Plain(_) | Self::Named { .. } => false,
+                Self::Holding(inner) => inner.has(test),
+                Self::And(parts) | Self::Or(parts) | Self::Except(parts) => {
+                    parts.iter().any(|part| part.has(test))
+                }
+            }
+    }
+}
+
+/// Why a selector means nothing.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("selector `{text}` column {column}: {message}")]
+pub struct SelectorError {
+    /// The selector.
+    pub text: String,
+    /// Column in characters, from 1.
+    pub column: usize,
+    /// What is wrong, and what to do.
+    pub message: String,
+}
+
+impl SelectorError {
+    pub(crate) fn new(text: &str, byte: usize, message: String) -> Self {
+        let column = text.get(..byte).unwrap_or(text).chars().count() + 1;
+        Self { text: text.to_owned(), column, message }
+    }
+}
