@@ -1,4 +1,5 @@
-//! What bundlers do of their own accord, as far as predictions need it. Measured on real builds.
+//! What each bundler does of its own accord, and how it is told to do otherwise: a value per bundler, which is
+//! all that a new one needs here. Sizes of helpers were measured on real builds.
 
 use uvlet_record::{Bundler, Kind, Record};
 
@@ -11,38 +12,184 @@ pub struct Helper {
     pub coded: u64,
 }
 
-/// What a page's first load on demand brings along, in words.
-#[must_use]
-pub fn loading_helper(bundler: Option<Bundler>) -> &'static str {
-    match bundler {
-        Some(Bundler::Vite | Bundler::Rolldown) => "some 1.3 kB in a page's first load on demand",
-        Some(Bundler::Webpack | Bundler::Rspack) => {
-            "some 2.5 kB of the runtime, 5 kB to 6 kB where styles are taken out of scripts"
-        }
-        Some(Bundler::Esbuild) => "its option `splitting` and a few hundred bytes",
-        _ => "a few hundred bytes at most",
+impl Helper {
+    const fn new(emitted: u64, coded: u64) -> Self {
+        Self { emitted, coded }
     }
 }
 
-/// The same in bytes.
-pub fn helper(record: &Record) -> Helper {
-    let has_styles = record.files.iter().any(|file| file.kind == Kind::Style);
-    match (record.bundler, has_styles) {
-        (Some(Bundler::Vite | Bundler::Rolldown), _) => Helper { emitted: 1_330, coded: 600 },
-        (Some(Bundler::Webpack | Bundler::Rspack), false) => {
-            Helper { emitted: 2_500, coded: 1_050 }
-        }
-        (Some(Bundler::Webpack), true) => Helper { emitted: 5_200, coded: 1_860 },
-        (Some(Bundler::Rspack), true) => Helper { emitted: 6_300, coded: 2_150 },
-        _ => Helper::default(),
-    }
+/// What a page's first load on demand brings along.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Loading {
+    /// A helper that preloads what the loaded file needs.
+    Preloader,
+    /// A larger runtime.
+    Runtime,
+    /// Files at all: without an option there are none.
+    SplitFiles,
+    /// Next to nothing.
+    Little,
 }
 
-/// Whether the bundler cuts what is loaded on demand into files of its own: esbuild does so only where it
-/// is asked to split, which shows in files that load others.
-pub fn splits(record: &Record) -> bool {
-    let is_esbuild = record.bundler == Some(Bundler::Esbuild);
-    !is_esbuild
-        || !record.dynamic_loads.is_empty()
-        || record.files.iter().any(|file| file.kind == Kind::Script && !file.loads.is_empty())
+/// How a bundler is told to put what entries share into files of their own.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sharing {
+    /// By an option that splits.
+    Splitting,
+    /// By an option for chunks of all kinds.
+    AllChunks,
+    /// In a way that is its own.
+    Other,
+}
+
+/// How a rule is written that puts modules into a file of their own.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum GatherRule {
+    /// As a group of chunks that are cached.
+    CacheGroups,
+    /// As a group of the code splitting, behind and before these words.
+    Groups {
+        /// What opens the list.
+        open: &'static str,
+        /// What closes it.
+        close: &'static str,
+    },
+    /// As a function of a module's path.
+    Function,
+    /// Not at all.
+    None,
+}
+
+/// What is known of a bundler.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Profile {
+    /// What the first load on demand brings.
+    pub loading: Loading,
+    /// Its bytes, without styles in the build and with.
+    helpers: [Helper; 2],
+    /// What is loaded on demand gets files of its own only where that is asked for.
+    splits_if_asked: bool,
+    /// One file is cut for each set of entries that load the same.
+    pub cuts_by_entries: bool,
+    /// What lets others import CommonJS modules stands at the head of a file, or in one of its own.
+    pub has_import_helpers: bool,
+    /// Merged modules are wrapped one by one where several entries share their file.
+    pub wraps_gathered: bool,
+    /// How it is told to share.
+    pub sharing: Sharing,
+    /// How it is told to gather.
+    pub gather: GatherRule,
+    /// What stands before and behind the list of packages that it leaves out.
+    pub externals: [&'static str; 2],
+    /// What has it write source maps.
+    pub maps: &'static str,
+}
+
+/// Little is known of it.
+const OTHER: Profile = Profile {
+    loading: Loading::Little,
+    helpers: [Helper::new(0, 0); 2],
+    splits_if_asked: false,
+    cuts_by_entries: false,
+    has_import_helpers: false,
+    wraps_gathered: false,
+    sharing: Sharing::Other,
+    gather: GatherRule::None,
+    externals: ["external: [", "],"],
+    maps: "",
+};
+
+const WEBPACK: Profile = Profile {
+    loading: Loading::Runtime,
+    helpers: [Helper::new(2_500, 1_050), Helper::new(5_200, 1_860)],
+    wraps_gathered: true,
+    sharing: Sharing::AllChunks,
+    gather: GatherRule::CacheGroups,
+    externals: ["externals: [", "],"],
+    maps: "npx webpack --mode production --devtool source-map",
+    ..OTHER
+};
+
+const RSPACK: Profile = Profile {
+    helpers: [Helper::new(2_500, 1_050), Helper::new(6_300, 2_150)],
+    maps: "npx rspack build --mode production --devtool source-map",
+    ..WEBPACK
+};
+
+const ROLLDOWN: Profile = Profile {
+    loading: Loading::Preloader,
+    helpers: [Helper::new(1_330, 600); 2],
+    cuts_by_entries: true,
+    has_import_helpers: true,
+    gather: GatherRule::Groups { open: "output: { codeSplitting: { groups: [", close: "] } }," },
+    maps: "npx rolldown -c --sourcemap",
+    ..OTHER
+};
+
+const VITE: Profile = Profile {
+    gather: GatherRule::Groups {
+        open: "build: { rolldownOptions: { output: { codeSplitting: { groups: [",
+        close: "] } } } },",
+    },
+    externals: ["build: { rolldownOptions: { external: [", "] } },"],
+    maps: "npx vite build --sourcemap",
+    ..ROLLDOWN
+};
+
+const ESBUILD: Profile = Profile {
+    loading: Loading::SplitFiles,
+    splits_if_asked: true,
+    cuts_by_entries: true,
+    has_import_helpers: true,
+    sharing: Sharing::Splitting,
+    maps: "the same esbuild command with --sourcemap, or --metafile=meta.json",
+    ..OTHER
+};
+
+const ROLLUP: Profile = Profile {
+    cuts_by_entries: true,
+    gather: GatherRule::Function,
+    maps: "npx rollup -c --sourcemap",
+    ..OTHER
+};
+
+impl Profile {
+    /// What is known of the bundler of a build.
+    #[must_use]
+    pub fn of(bundler: Option<Bundler>) -> Self {
+        match bundler {
+            Some(Bundler::Webpack) => WEBPACK,
+            Some(Bundler::Rspack) => RSPACK,
+            Some(Bundler::Vite) => VITE,
+            Some(Bundler::Rolldown) => ROLLDOWN,
+            Some(Bundler::Esbuild) => ESBUILD,
+            Some(Bundler::Rollup) => ROLLUP,
+            Some(Bundler::Turbopack) => {
+                Self { maps: "productionBrowserSourceMaps: true, in next.config", ..OTHER }
+            }
+            Some(Bundler::Parcel) => {
+                Self { maps: "npx parcel build (without --no-source-maps)", ..OTHER }
+            }
+            Some(Bundler::Bun) => {
+                Self { maps: "the same bun command with --sourcemap=linked", ..OTHER }
+            }
+            None => OTHER,
+        }
+    }
+
+    /// Bytes that a page's first load on demand brings along.
+    #[must_use]
+    pub fn helper(&self, record: &Record) -> Helper {
+        let has_styles = record.files.iter().any(|file| file.kind == Kind::Style);
+        self.helpers[usize::from(has_styles)]
+    }
+
+    /// Tells whether what is loaded on demand is cut into files of its own; where that must be asked for, it
+    /// shows in files that load others.
+    #[must_use]
+    pub fn splits(&self, record: &Record) -> bool {
+        !self.splits_if_asked
+            || !record.dynamic_loads.is_empty()
+            || record.files.iter().any(|file| file.kind == Kind::Script && !file.loads.is_empty())
+    }
 }

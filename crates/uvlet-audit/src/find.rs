@@ -1,5 +1,6 @@
 //! Finds what need not be there. Each kind of finding is a file, and a line in [`kinds`].
 
+pub mod about;
 mod alike;
 mod barely;
 mod barrel;

@@ -7,7 +7,7 @@ pub mod marks;
 pub(crate) mod names;
 pub(crate) mod prices;
 pub(crate) mod ranges;
-pub(crate) mod recorded_files;
+pub mod recorded_files;
 pub mod recordings;
 pub mod removal;
 pub mod sets;

@@ -1,27 +1,27 @@
 //! One record of all that was read, step by step: where each file runs and which target is looked
 //! at, modules, cells and runs, loads, entries, chunks and their names, edges.
 
-mod cells;
-mod chunk_files;
-mod chunk_names;
-mod chunks;
-mod costs;
-mod described_loads;
-mod described_sources;
-mod edges;
-mod entries;
-mod foreign_sources;
-mod inspect;
-mod loads;
-mod mode;
-mod module_spans;
-mod modules;
-mod older_sources;
-mod package_maps;
-mod roots;
-mod site;
-mod targets;
-mod texts;
+pub(crate) mod cells;
+pub(crate) mod chunk_files;
+pub(crate) mod chunk_names;
+pub(crate) mod chunks;
+pub(crate) mod costs;
+pub(crate) mod described_loads;
+pub(crate) mod described_sources;
+pub(crate) mod edges;
+pub(crate) mod entries;
+pub(crate) mod foreign_sources;
+pub(crate) mod inspect;
+pub(crate) mod loads;
+pub(crate) mod mode;
+pub(crate) mod module_spans;
+pub(crate) mod modules;
+pub(crate) mod older_sources;
+pub(crate) mod package_maps;
+pub(crate) mod roots;
+pub(crate) mod site;
+pub(crate) mod targets;
+pub(crate) mod texts;
 
 use std::{collections::BTreeSet, path::Path};
 
@@ -31,12 +31,18 @@ use uvlet_record::{
 };
 
 use crate::{
-    Options, ReadError,
-    coded::{self, CodedFile, PrecompressedCopy},
-    descriptions::{self, Described, frameworks::Output},
+    coded::{self, CodedFile, precompressed::PrecompressedCopy},
+    descriptions::{self, described::Described, frameworks::Output},
+    error::ReadError,
     files::{marks::CodeMarks, source_map::MapSources},
-    folder::{self, Listing, Part, Urls, hashes::Hashes},
-    formats::Chunks,
+    folder::{
+        self,
+        hashes::Hashes,
+        list::{Listing, Part},
+        urls::Urls,
+    },
+    formats::format::Chunks,
+    options::Options,
 };
 use cells::{Accounts, Evidence};
 use chunk_files::ChunkFiles;

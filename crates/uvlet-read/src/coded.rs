@@ -4,9 +4,9 @@
 //! Encoding is most of the work of a read, and one large script would leave cores idle at the end:
 //! the costliest is first in line.
 
-mod cache;
-mod coder;
-mod precompressed;
+pub(crate) mod cache;
+pub(crate) mod coder;
+pub(crate) mod precompressed;
 
 use std::{cmp::Reverse, io};
 
@@ -16,7 +16,10 @@ use uvlet_record::{
     sizes::{Coded, Coding},
 };
 
-use crate::folder::{Listed, Listing, Text};
+use crate::folder::{
+    list::{Listed, Listing},
+    text::Text,
+};
 pub use cache::Cache;
 pub use coder::{Coder, Progress};
 pub use precompressed::{PrecompressedCopy, check as precompressed_copies};

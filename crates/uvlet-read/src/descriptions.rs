@@ -4,23 +4,26 @@
 //! reads it into the one form of [`Described`], and says how much it can tell. Nothing else matches
 //! on who wrote it.
 
-mod asset_manifest;
-mod described;
-mod description;
-mod esbuild;
-mod find;
+pub(crate) mod asset_manifest;
+pub(crate) mod described;
+pub(crate) mod description;
+pub(crate) mod esbuild;
+pub(crate) mod find;
 pub mod frameworks;
-mod outline;
+pub(crate) mod outline;
 pub mod plugin;
-mod tie;
-mod vite;
-mod webpack;
+pub(crate) mod tie;
+pub(crate) mod vite;
+pub(crate) mod webpack;
 
 use std::collections::BTreeSet;
 
 use uvlet_record::AsideKind;
 
-use crate::folder::{Listed, Text, read_start};
+use crate::folder::{
+    list::Listed,
+    text::{Text, read_start},
+};
 #[cfg(test)]
 pub use described::DescribedEdge;
 pub use described::{Described, DescribedFile, DescribedId, DescribedModule, Slot};

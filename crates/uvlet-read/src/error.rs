@@ -4,7 +4,7 @@ use std::{io, path::PathBuf};
 
 use uvlet_record::{Flaw, SavedError, Target, sizes::Coding};
 
-use crate::descriptions::DescriptionError;
+use crate::descriptions::description::DescriptionError;
 
 /// Why no record can be made.
 #[derive(Debug, thiserror::Error)]

@@ -2,9 +2,9 @@
 //! the file that a URL means.
 
 pub mod hashes;
-mod list;
-mod text;
-mod urls;
+pub(crate) mod list;
+pub(crate) mod text;
+pub(crate) mod urls;
 
 pub use list::{Listed, Listing, Part, list, paths, precompressed, unreadable};
 pub use text::{Text, read_start};

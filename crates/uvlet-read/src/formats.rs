@@ -5,19 +5,19 @@
 //! mistaken for a load. Which module stands where, where no map says so, is told by [`registry`] and
 //! [`merged`].
 
-mod amd;
-mod classic;
-mod commonjs;
-mod constants;
-mod es;
-mod file_names;
-mod format;
+pub(crate) mod amd;
+pub(crate) mod classic;
+pub(crate) mod commonjs;
+pub(crate) mod constants;
+pub(crate) mod es;
+pub(crate) mod file_names;
+pub(crate) mod format;
 pub mod merged;
-mod parcel;
+pub(crate) mod parcel;
 pub mod registry;
-mod routes;
-mod system;
-mod turbopack;
+pub(crate) mod routes;
+pub(crate) mod system;
+pub(crate) mod turbopack;
 
 use uvlet_record::Format;
 use uvlet_script::{

@@ -8,9 +8,11 @@ use std::{
 use uvlet_record::{Kind, Notice, Record, Remark, Setting, Texts, glob::Glob};
 
 use crate::{
-    Options, ReadError, assemble,
-    descriptions::{self, DescriptionError, frameworks},
-    folder::{self, Listed},
+    assemble,
+    descriptions::{self, description::DescriptionError, frameworks},
+    error::ReadError,
+    folder::{self, list::Listed},
+    options::Options,
     project, saved,
 };
 

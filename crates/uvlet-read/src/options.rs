@@ -4,7 +4,7 @@ use std::path::PathBuf;
 
 use uvlet_record::Target;
 
-use crate::coded::Coder;
+use crate::coded::coder::Coder;
 
 /// How to read a build.
 #[derive(Clone, Debug, Default)]

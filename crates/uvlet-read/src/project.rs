@@ -6,7 +6,7 @@
 
 pub(crate) mod glue;
 pub(crate) mod locks;
-mod name_forms;
+pub(crate) mod name_forms;
 pub(crate) mod packages;
 pub(crate) mod source_names;
 

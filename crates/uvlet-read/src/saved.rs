@@ -8,7 +8,7 @@ use std::{
 
 use uvlet_record::{Record, SavedError};
 
-use crate::ReadError;
+use crate::error::ReadError;
 
 /// Bytes that a record may unpack to: far above any build's, far below what fills a machine.
 const LARGEST: u64 = 2 << 30;

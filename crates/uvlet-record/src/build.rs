@@ -6,9 +6,14 @@ use serde::{Deserialize, Serialize};
 use uvlet_ledger::coding::Encoder;
 
 use crate::{
-    Cell, Chunk, DynamicLoad, Edge, EdgeBasis, Entry, File, FileId, Module, ModuleId, Notice,
-    Owner, Package, Run, SavedTexts, Shares, Unresolved, UnresolvedRequest,
+    cell::{Cell, Owner, Run},
+    file::{Chunk, File, Shares},
+    graph::{DynamicLoad, Edge, EdgeBasis, Entry, Module, Package, Unresolved, UnresolvedRequest},
+    ids::{FileId, ModuleId},
+    notice::Notice,
+    saved_texts::SavedTexts,
     sizes::{Amount, Coded, Coding, Measure},
+    terms::{Bundler, Mode, Target},
 };
 
 /// Version of the record's JSON form.
@@ -214,79 +219,6 @@ impl Record {
     #[must_use]
     pub fn is_third_party(&self, owner: Owner) -> bool {
         matches!(owner, Owner::Module(id) if self.module(id).third_party)
-    }
-}
-
-/// A bundler whose output is read.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-#[serde(rename_all = "lowercase")]
-#[expect(missing_docs, reason = "each is the name of the bundler")]
-pub enum Bundler {
-    Webpack,
-    Rspack,
-    Esbuild,
-    Vite,
-    Rollup,
-    Rolldown,
-    Turbopack,
-    Parcel,
-    Bun,
-}
-
-impl Bundler {
-    /// Its name, as it writes it itself.
-    #[must_use]
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Webpack => "webpack",
-            Self::Rspack => "Rspack",
-            Self::Esbuild => "esbuild",
-            Self::Vite => "Vite",
-            Self::Rollup => "Rollup",
-            Self::Rolldown => "Rolldown",
-            Self::Turbopack => "Turbopack",
-            Self::Parcel => "Parcel",
-            Self::Bun => "Bun",
-        }
-    }
-}
-
-/// What kind of build it is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-#[serde(rename_all = "lowercase")]
-pub enum Mode {
-    /// Made for visitors.
-    Production,
-    /// Made for developers: there is a positive mark of it.
-    Development,
-    /// Neither is certain.
-    Unclear,
-}
-
-/// Where a build is meant to run.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-#[serde(rename_all = "lowercase")]
-#[expect(missing_docs, reason = "each is the place itself")]
-pub enum Target {
-    Browser,
-    Server,
-    Edge,
-    Worker,
-}
-
-impl Target {
-    /// The word for it in options and outputs.
-    #[must_use]
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Browser => "browser",
-            Self::Server => "server",
-            Self::Edge => "edge",
-            Self::Worker => "worker",
-        }
     }
 }
 

@@ -1,13 +1,12 @@
 //! Cells and runs: who owns how much of which file, and where.
 
+use crate::ids::CellId;
 use serde::{Deserialize, Serialize};
 
-use crate::{FileId, ModuleId, index, sizes::Amount};
-
-index!(
-    /// Index into `Record::cells`.
-    CellId
-);
+use crate::{
+    ids::{FileId, ModuleId},
+    sizes::Amount,
+};
 
 /// Whose bytes they are.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]

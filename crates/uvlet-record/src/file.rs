@@ -4,16 +4,11 @@ use std::ops::Range;
 
 use serde::{Deserialize, Serialize};
 
-use crate::{ModuleId, When, index, sizes::Coded};
-
-index!(
-    /// Index into `Record::files`.
-    FileId
-);
-index!(
-    /// Index into `Record::chunks`.
-    ChunkId
-);
+use crate::{
+    graph::When,
+    ids::{FileId, ModuleId},
+    sizes::Coded,
+};
 
 /// What a counted file is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]

@@ -4,7 +4,7 @@ use std::{marker::PhantomData, ops::Deref};
 
 use fixedbitset::FixedBitSet;
 
-use crate::FileId;
+use crate::ids::FileId;
 
 /// Something that stands at a place of a record's list.
 pub trait Placed: Copy {

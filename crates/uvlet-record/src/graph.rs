@@ -2,20 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::{FileId, index};
-
-index!(
-    /// Index into `Record::modules`.
-    ModuleId
-);
-index!(
-    /// Index into `Record::packages`.
-    PackageId
-);
-index!(
-    /// Index into `Record::entries`.
-    EntryId
-);
+use crate::ids::{FileId, ModuleId, PackageId};
 
 /// One source file, or virtual module, as the bundler saw it.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]

@@ -11,52 +11,30 @@ mod file;
 mod files;
 pub mod glob;
 mod graph;
+mod ids;
 mod notice;
 pub mod path;
 mod recording;
 mod saved;
+mod saved_texts;
 pub mod sizes;
+mod terms;
 mod texts;
 mod verify;
 
-pub use build::{
-    Aside, AsideKind, Bundler, Framework, Mode, Reason, Record, SCHEMA, SetAside, Target,
-};
-pub use cell::{Basis, Cell, CellId, Owner, Run};
-pub use file::{Chunk, ChunkId, Elsewhere, File, FileId, Format, Kind, NamedBy, Shares};
+pub use build::{Aside, AsideKind, Framework, Reason, Record, SCHEMA, SetAside};
+pub use cell::{Basis, Cell, Owner, Run};
+pub use file::{Chunk, Elsewhere, File, Format, Kind, NamedBy, Shares};
 pub use files::{FileList, FileSet, IdSet, Placed};
 pub use graph::{
-    DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, EntryId, Facet, LoadKind, Module, ModuleFormat,
-    ModuleId, Origin, Package, PackageId, SideEffects, Unresolved, UnresolvedRequest, Used, When,
+    DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, Facet, LoadKind, Module, ModuleFormat, Origin,
+    Package, SideEffects, Unresolved, UnresolvedRequest, Used, When,
 };
+pub use ids::{CellId, ChunkId, EntryId, FileId, ModuleId, PackageId};
 pub use notice::{Lack, Notice, OtherName, Remark, Setting};
 pub use recording::{LogPage, LogRequest, Recording, Seen};
 pub use saved::SavedError;
-pub use texts::{Costs, Place, SavedMap, SavedSection, SavedTexts, Segment, Texts, segments};
+pub use saved_texts::{SavedMap, SavedSection, SavedTexts};
+pub use terms::{Bundler, Mode, Target};
+pub use texts::{Costs, Place, Segment, Texts, segments};
 pub use verify::Flaw;
-
-/// Declares a dense index that only fits its own list.
-macro_rules! index {
-    ($(#[$doc:meta])* $name:ident) => {
-        $(#[$doc])*
-        #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
-        #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-        #[serde(transparent)]
-        pub struct $name(pub usize);
-
-        impl $name {
-            /// The index of a place in its list.
-            #[must_use]
-            pub fn new(at: usize) -> Self {
-                Self(at)
-            }
-
-            /// The place in its list.
-            #[must_use]
-            pub fn at(self) -> usize {
-                self.0
-            }
-        }
-    };
-}
-use index;

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use strum::IntoStaticStr;
 
-use crate::{Target, sizes::Measure};
+use crate::{sizes::Measure, terms::Target};
 
 /// Something that a reader should know; it never changes an exit status.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]

@@ -6,7 +6,10 @@
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 
-use crate::{Flaw, Record, SCHEMA};
+use crate::{
+    build::{Record, SCHEMA},
+    verify::Flaw,
+};
 
 /// Why a text is no record that can be used.
 #[derive(Debug, thiserror::Error)]

@@ -3,7 +3,6 @@
 
 use std::borrow::Cow;
 
-use serde::{Deserialize, Serialize};
 use uvlet_ledger::{
     charges::Charges,
     coding::Coding,
@@ -11,7 +10,12 @@ use uvlet_ledger::{
     walk::origins,
 };
 
-use crate::{File, FileId, Kind, ModuleId, Record};
+use crate::{
+    build::Record,
+    file::{File, Kind},
+    ids::{FileId, ModuleId},
+    saved_texts::{SavedMap, SavedTexts},
+};
 
 /// Texts of a build, for the questions that need them.
 pub trait Texts: Sync {
@@ -71,41 +75,6 @@ pub trait Costs: Sync {
     /// (not decreasing, the last one the file's length). Stretches and container together are eight
     /// times the coded size, exactly. None where the stream cannot be had.
     fn spent(&self, file: FileId, coding: Coding, ends: &[u64]) -> Option<Charges>;
-}
-
-/// Texts that a record was saved with.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct SavedTexts {
-    /// Per file: the emitted text of scripts, styles and pages.
-    pub emitted: Vec<Option<String>>,
-    /// Per file: its source map.
-    #[serde(default)]
-    pub maps: Vec<Option<SavedMap>>,
-    /// Per module: the source text.
-    pub sources: Vec<Option<String>>,
-}
-
-/// A source map, with modules in the place of sources.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct SavedMap {
-    /// Its parts, in the order of the emitted text.
-    pub sections: Vec<SavedSection>,
-}
-
-/// A part of a map.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct SavedSection {
-    /// Emitted line that it begins on, from 0.
-    pub line: u32,
-    /// Emitted column that it begins at, in UTF-16 code units, from 0.
-    pub column: u32,
-    /// Per source: its module, if it is one.
-    pub modules: Vec<Option<ModuleId>>,
-    /// The mappings (ECMA-426, section "Mappings structure").
-    pub mappings: String,
 }
 
 impl Texts for SavedTexts {

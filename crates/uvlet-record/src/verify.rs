@@ -2,7 +2,13 @@
 
 use std::collections::HashSet;
 
-use crate::{Cell, FileId, Owner, Record, path::is_normal, sizes::Measure};
+use crate::{
+    build::Record,
+    cell::{Cell, Owner},
+    ids::FileId,
+    path::is_normal,
+    sizes::Measure,
+};
 
 /// What is wrong with a record.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]

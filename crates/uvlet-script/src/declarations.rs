@@ -4,11 +4,11 @@
 //! does: called where they stand, or rows of a bundler's table. Names are resolved by scope; what stands
 //! inside a declaration is used by it, what stands elsewhere is used by code that runs.
 
-mod collect;
-mod commonjs;
-mod effects;
-mod layout;
-mod uses;
+pub(crate) mod collect;
+pub(crate) mod commonjs;
+pub(crate) mod effects;
+pub(crate) mod layout;
+pub(crate) mod uses;
 
 use std::{collections::BTreeMap, ops::Range};
 
@@ -18,7 +18,7 @@ pub use commonjs::{given_out, names_read};
 pub use effects::Effect;
 pub use layout::Layout;
 
-use crate::{Dialect, Script, Unparsed, read};
+use crate::parse::{Dialect, Script, Unparsed, read};
 
 /// What a script declares.
 #[derive(Clone, Debug, Default)]

@@ -9,7 +9,11 @@ use oxc_ast::ast::{
 };
 use oxc_span::GetSpan;
 
-use crate::{Dialect, Unparsed, declarations::declared_in_source, range, read};
+use crate::{
+    declarations::declared_in_source,
+    parse::{Dialect, Unparsed, read},
+    range,
+};
 
 /// Whether evaluating a source does nothing that others could see. What cannot be told may do something.
 ///

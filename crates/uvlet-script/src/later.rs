@@ -5,11 +5,11 @@
 //! in a row of a router's table. That a use stands in some function is no evidence, as most functions run
 //! at once; every use that is not shown to wait is taken to be needed.
 
-mod barriers;
-mod events;
-mod startup;
-mod states;
-mod tree;
+pub(crate) mod barriers;
+pub(crate) mod events;
+pub(crate) mod startup;
+pub(crate) mod states;
+pub(crate) mod tree;
 
 use std::ops::Range;
 
@@ -19,7 +19,7 @@ use oxc_ast::ast::{
 use oxc_semantic::{NodeId, SemanticBuilder};
 use oxc_syntax::symbol::SymbolId;
 
-use crate::{Script, range};
+use crate::{parse::Script, range};
 use barriers::Barriers;
 use startup::Startup;
 use tree::Tree;

@@ -4,13 +4,13 @@
 //! compiler of TypeScript takes out again is left out: imports of types, and of names that no code
 //! uses. `require` counts wherever the name is not some function's own.
 
-mod finder;
+pub(crate) mod finder;
 
 use std::collections::BTreeMap;
 
 use oxc_ast_visit::Visit;
 
-use crate::Script;
+use crate::parse::Script;
 use finder::Finder;
 
 /// How something is asked for.

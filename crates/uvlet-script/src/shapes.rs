@@ -23,7 +23,7 @@ use oxc_semantic::{Scoping, SemanticBuilder};
 use oxc_span::{GetSpan, Span};
 use oxc_syntax::{scope::ScopeFlags, symbol::SymbolId};
 
-use crate::{Script, range};
+use crate::{parse::Script, range};
 
 /// The end of what a step began; it tells lists of different lengths apart.
 const END: u64 = 0;

@@ -12,7 +12,7 @@ use oxc_ast::ast::{IdentifierName, JSXText, RegExpLiteral, StringLiteral, Templa
 use oxc_ast_visit::Visit;
 use oxc_span::Span;
 
-use crate::Script;
+use crate::parse::Script;
 
 /// A word in its place.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

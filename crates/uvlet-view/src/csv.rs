@@ -2,6 +2,7 @@
 //!
 //! Names come from outside, and a spreadsheet takes some for formulas: these get an apostrophe.
 
+use crate::words;
 use csv::Writer;
 use uvlet_audit::ask::{
     attribute::{Attribution, Row},
@@ -175,8 +176,11 @@ pub fn compare(answer: &Comparison, record: &Record) -> String {
     let heads: Vec<&str> = heads.iter().map(String::as_str).collect();
     let mut table = Table::new(&heads);
     for row in &answer.packages {
-        let mut cells =
-            vec![row.row.name().to_owned(), cell(&row.name), row.cause.name().to_owned()];
+        let mut cells = vec![
+            row.row.name().to_owned(),
+            cell(&row.name),
+            words::changes::cause(row.cause).to_owned(),
+        ];
         for &measure in &taken {
             let bytes = |sizes: &Option<Sizes>| {
                 sizes.as_ref().map(|sizes| sizes.get(measure).to_string()).unwrap_or_default()
@@ -194,7 +198,7 @@ pub fn compare(answer: &Comparison, record: &Record) -> String {
 }
 
 fn because(row: &BudgetRow) -> String {
-    let because: Vec<&str> = row.because.iter().map(|reason| reason.message.as_str()).collect();
+    let because: Vec<String> = row.because.iter().map(words::reasons::sentence).collect();
     because.join("; ")
 }
 

@@ -1,4 +1,14 @@
 //! One documented object per answer, for programs.
+//!
+//! Most answers are written as they are; those that hold causes, reasons or doubts are written with these in
+//! words, in the forms below.
+
+pub mod compare;
+pub mod coverage;
+pub mod gate;
+pub mod requests;
+pub mod waste;
+pub mod what_if;
 
 use std::collections::BTreeMap;
 

@@ -1,9 +1,12 @@
 //! The gate as JUnit XML, in its common form: a suite for the build, a case for every limit.
 
 use maud::{Markup, PreEscaped, html};
-use uvlet_audit::ask::gate::verdict::{BudgetRow, Gate, Reason, Verdict};
+use uvlet_audit::ask::gate::verdict::{BudgetRow, Gate, GateReason, Verdict};
 
-use crate::table::{Screen, gate::sentence};
+use crate::{
+    table::{Screen, gate::sentence},
+    words::reasons::of_gate,
+};
 
 /// Writes the gate as a report of tests.
 #[must_use]
@@ -28,10 +31,10 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
     report.into_string() + "\n"
 }
 
-fn reason_case(reason: &Reason) -> Markup {
+fn reason_case(reason: &GateReason) -> Markup {
     html! {
-        testcase name=(reason.code) classname=(reason.code) {
-            failure type=(reason.code) message=(plain(&reason.message)) {}
+        testcase name=(reason.reason.code()) classname=(reason.reason.code()) {
+            failure type=(reason.reason.code()) message=(plain(&of_gate(reason))) {}
         }
     }
 }

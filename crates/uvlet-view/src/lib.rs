@@ -14,6 +14,7 @@ pub mod page;
 pub mod sarif;
 pub mod table;
 pub mod units;
+pub mod words;
 
 pub use name::plain;
 pub use notice::Notice;

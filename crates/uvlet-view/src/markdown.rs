@@ -3,6 +3,13 @@
 //! Names stand in code spans, where nothing is a mention, a link or an element; what would end a
 //! span or a cell is replaced by a look-alike.
 
+use crate::words::{
+    doubts::sentences,
+    findings,
+    reasons::of_gate,
+    remarks::fault,
+    steps::{typed, typed_all},
+};
 use uvlet_audit::{
     ask::{
         attribute::Attribution,
@@ -24,11 +31,12 @@ use crate::{
     name::plain,
     notice::Notice,
     table::{
-        Rows as CompareRows, Screen, Shown,
-        attribute::{self as rows, Rows},
-        compare::{self as moves, Lines},
-        count, coverage as ran, declaration as declared,
-        gate::{self as promises, Standing},
+        Screen, attribute as rows,
+        attribute::Rows,
+        compare as moves,
+        compare::{Lines, Rows as CompareRows},
+        count, coverage as ran, declaration as declared, gate as promises,
+        gate::{Shown, Standing},
         measures_said, requests as asked, survey as said, waste as found, what_if as predictions,
         why as reasons,
     },
@@ -163,7 +171,7 @@ pub fn suggestions(answer: &Suggestions, screen: &Screen) -> String {
         text.push_str(&format!(
             "{gap}- {size} at startup of {}: {}\n",
             code(&one.entry),
-            code(&one.step)
+            code(&typed_all(&one.steps))
         ));
     }
     text
@@ -181,7 +189,11 @@ pub fn requests(answer: &Requests, screen: &Screen) -> String {
     }
     for (at, remark) in answer.remarks.iter().enumerate() {
         let gap = if at == 0 { "\n" } else { "" };
-        text.push_str(&format!("{gap}- {}: {}\n", code(&remark.path), sentence(&remark.message)));
+        text.push_str(&format!(
+            "{gap}- {}: {}\n",
+            code(&remark.path),
+            sentence(&fault(remark.fault))
+        ));
     }
     text
 }
@@ -251,7 +263,7 @@ pub fn coverage(answer: &Coverage, record: &Record, screen: &Screen, top: Option
 #[must_use]
 pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     let mut text = format!("**{}**\n\n", sentence(&predictions::sentence(answer, screen)));
-    let steps: Vec<String> = answer.steps.iter().map(|step| code(step)).collect();
+    let steps: Vec<String> = answer.steps.iter().map(|step| code(&typed(step))).collect();
     text.push_str(&format!("{}\n\n", steps.join(" ")));
     let rows = answer.entries.iter().map(|row| {
         let parts = [
@@ -274,8 +286,8 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     ];
     text.push_str(&table(&heads, rows));
     text.push('\n');
-    for doubt in &answer.doubts {
-        text.push_str(&format!("- doubt: {}\n", sentence(&doubt.message)));
+    for (_, doubt) in sentences(&answer.doubts) {
+        text.push_str(&format!("- doubt: {}\n", sentence(&doubt)));
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("\n{}\n", sentence(&sizes)));
@@ -296,11 +308,11 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
         let saving = sentence(&found::saving(finding, screen));
         text.push_str(&format!(
             "<details><summary>{}: {saving}</summary>\n\n{} {}\n\n{}. {}.\n\n</details>\n\n",
-            sentence(&finding.title),
+            sentence(&findings::title(&finding.about)),
             code(&finding.id),
             finding.bound.name(),
-            sentence(&finding.cause),
-            sentence(&finding.advice)
+            sentence(&findings::cause(finding)),
+            sentence(&findings::advice(&finding.about))
         ));
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
@@ -443,7 +455,7 @@ pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: S
     let verdict = sentence(&promises::headline(gate, label, capital));
     let mut text = format!("{}**{verdict}**\n\n", mark(label));
     for reason in &gate.reasons {
-        text.push_str(&format!("- {}\n", sentence(&reason.message)));
+        text.push_str(&format!("- {}\n", sentence(&of_gate(reason))));
     }
     for Standing { verdict, listed, counted, note } in promises::standing(gate, shown) {
         let word = verdict.name();

@@ -1,9 +1,9 @@
 //! One page for people who look first: bars on one scale, a table that a selection filters, and what the
 //! other commands answer. It asks for nothing, from nowhere; without scripts its tables are all there.
 
-mod data;
-mod sections;
-mod strata;
+pub(crate) mod data;
+pub(crate) mod sections;
+pub(crate) mod strata;
 
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::{

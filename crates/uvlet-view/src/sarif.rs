@@ -1,6 +1,7 @@
 //! The gate as SARIF 2.1.0: a rule for every budget, a result for every limit that is not held, at
 //! the place in the settings where the budget stands.
 
+use crate::words::reasons::{self, of_gate};
 use std::collections::BTreeMap;
 
 use serde_json::{Value, json};
@@ -14,11 +15,11 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
     let mut rules: BTreeMap<&str, String> = BTreeMap::new();
     let mut results: Vec<Value> = Vec::new();
     for reason in &gate.reasons {
-        rules.insert(&reason.code, "The build itself is not taken.".to_owned());
+        rules.insert(reason.reason.code(), "The build itself is not taken.".to_owned());
         results.push(json!({
-            "ruleId": reason.code,
+            "ruleId": reason.reason.code(),
             "level": "error",
-            "message": {"text": reason.message},
+            "message": {"text": of_gate(reason)},
         }));
     }
     for row in &gate.budgets {
@@ -49,7 +50,7 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
             result["relatedLocations"] = json!(sources);
         }
         if row.verdict == Verdict::Waived {
-            let why: Vec<&str> = row.because.iter().map(|reason| reason.message.as_str()).collect();
+            let why: Vec<String> = row.because.iter().map(reasons::sentence).collect();
             result["suppressions"] = json!([{"kind": "external", "status": "accepted", "justification": why.join("; ")}]);
         }
         results.push(result);

@@ -1,28 +1,28 @@
 //! One file per command: has the build read, asks the question, shows the answer.
 
-mod advice;
-mod attribute;
-mod choose;
-mod compare;
-mod config;
-mod coverage;
-mod demo;
-mod gate;
-mod help;
-mod kept;
-mod maps;
-mod plugin;
+pub(crate) mod advice;
+pub(crate) mod attribute;
+pub(crate) mod choose;
+pub(crate) mod compare;
+pub(crate) mod config;
+pub(crate) mod coverage;
+pub(crate) mod demo;
+pub(crate) mod gate;
+pub(crate) mod help;
+pub(crate) mod kept;
+pub(crate) mod maps;
+pub(crate) mod plugin;
 #[cfg(feature = "post")]
-mod post;
-mod propose;
-mod record;
-mod report;
-mod requests;
+pub(crate) mod post;
+pub(crate) mod propose;
+pub(crate) mod record;
+pub(crate) mod report;
+pub(crate) mod requests;
 pub mod steps;
-mod survey;
-mod waste;
-mod what_if;
-mod why;
+pub(crate) mod survey;
+pub(crate) mod waste;
+pub(crate) mod what_if;
+pub(crate) mod why;
 
 use std::{
     collections::BTreeMap,

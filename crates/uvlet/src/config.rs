@@ -3,11 +3,11 @@
 //! Read by hand from the spanned tree instead of by derive, so that every complaint names file, line,
 //! column and the nearest key. What no file mentions keeps its default.
 
-mod budgets;
-mod files;
-mod listed;
-mod reader;
-mod size;
+pub(crate) mod budgets;
+pub(crate) mod files;
+pub(crate) mod listed;
+pub(crate) mod reader;
+pub(crate) mod size;
 
 pub use budgets::growth;
 pub use listed::Setting;
@@ -27,9 +27,10 @@ use uvlet_audit::{
         budget::{Budget, Strictness},
         waiver::Waiver,
     },
-    select::{nearest::remedy, selector::Selector},
+    select::selector::Selector,
 };
 use uvlet_record::sizes::{Coding, Measure};
+use uvlet_view::words::errors;
 
 pub use uvlet_audit::ask::gate::limit::Growth;
 
@@ -108,7 +109,7 @@ pub enum ConfigError {
     At { path: PathBuf, line: usize, column: usize, message: String },
     #[error("{}: there is no such file; write one with a [budget.NAME], or name it with --config", .0.display())]
     Missing(PathBuf),
-    #[error("{}: has no app called `{name}`, {}", path.display(), match known.is_empty() { true => "and no [app.NAME] at all".to_owned(), false => remedy(name, known.iter().map(String::as_str)) })]
+    #[error("{}: has no app called `{name}`, {}", path.display(), match known.is_empty() { true => "and no [app.NAME] at all".to_owned(), false => errors::remedy(name, known.iter().map(String::as_str)) })]
     NoApp { path: PathBuf, name: String, known: Vec<String> },
     #[error("{}: holds no budget; add a [budget.NAME] with `total` or `each`, and `at_most`", .0.display())]
     NoBudget(PathBuf),
@@ -206,7 +207,7 @@ fn settings(
     }
     if let Some(groups) = table.table("group")? {
         for name in groups.names() {
-            let Some(selector) = groups.parsed::<Selector>(name)? else { continue };
+            let Some(selector) = groups.selector(name)? else { continue };
             if selector.names_groups() {
                 return Err(groups.wrong_at(name, "a group cannot be made of groups"));
             }

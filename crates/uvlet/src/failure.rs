@@ -1,6 +1,7 @@
 //! Why no answer was given, as one line for a person; and the exit status of every outcome.
 
 use std::{io, path::PathBuf, process::ExitCode};
+use uvlet_view::words::errors;
 
 use uvlet_audit::{
     ask::{compare::sides::CompareError, gate::GateError},
@@ -41,12 +42,12 @@ pub enum Failure {
     Read(#[from] ReadError),
     #[error(transparent)]
     Config(#[from] ConfigError),
-    #[error(transparent)]
-    Selector(#[from] SelectorError),
-    #[error("{config}: {error}")]
+    #[error("{}", errors::selector(.0))]
+    Selector(SelectorError),
+    #[error("{config}: {}", errors::gate(error))]
     Gate { config: PathBuf, error: GateError },
-    #[error("{0}; builds of one target, measured alike, are compared")]
-    Compare(#[from] CompareError),
+    #[error("{}; builds of one target, measured alike, are compared", errors::compare(.0))]
+    Compare(CompareError),
     #[error("--in `{selector}`: {message}")]
     In { selector: String, message: String },
     #[error("{}: holds {taken} and no {measure}; `uvlet record BUILD --measure {measure} -o FILE` makes a record that does", path.display())]
@@ -87,5 +88,17 @@ impl Failure {
     /// The exit status: a failure is never mistaken for a broken budget.
     pub fn status(&self) -> Status {
         Status::NoAnswer
+    }
+}
+
+impl From<SelectorError> for Failure {
+    fn from(error: SelectorError) -> Self {
+        Self::Selector(error)
+    }
+}
+
+impl From<CompareError> for Failure {
+    fn from(error: CompareError) -> Self {
+        Self::Compare(error)
     }
 }

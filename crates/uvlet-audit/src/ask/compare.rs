@@ -31,6 +31,7 @@ use crate::{
         survey::{self, Moment},
     },
     find::{
+        about::About,
         finding::Finding,
         kind::Kind,
         waste::{Aids, Wanted, Waste, waste},
@@ -39,8 +40,7 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Comparison {
     /// The earlier build.
     pub before: Side,
@@ -49,7 +49,6 @@ pub struct Comparison {
     /// By the change of their startup, the most first.
     pub entries: Vec<EntryRow>,
     /// The package, or what is none, that tells most of the first entry's change, with its own.
-    #[serde(skip)]
     pub moved_most: Option<Mover>,
     /// Hundredths of the script bytes of either build with a known owner, where these shares differ so much
     /// that rows tell what is known rather than what changed.
@@ -133,13 +132,12 @@ pub struct Side {
 }
 
 /// A finding that is not as it was.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct WasteRow {
     /// Its id.
     pub id: String,
-    /// What it is.
-    pub title: String,
+    /// What it is about.
+    pub about: About,
     /// What could go, as it was; none if it is new.
     pub before: Option<Sizes>,
     /// What could go, as it is; none if it is gone.
@@ -286,7 +284,7 @@ fn findings(
         if known.is_none_or(|known| known.recoverable != finding.recoverable) {
             rows.push(WasteRow {
                 id: finding.id.clone(),
-                title: finding.title.clone(),
+                about: finding.about.clone(),
                 before: known.map(|known| known.recoverable),
                 after: Some(finding.recoverable),
             });
@@ -295,7 +293,7 @@ fn findings(
     for finding in earlier.iter().filter(|one| later.iter().all(|other| other.id != one.id)) {
         rows.push(WasteRow {
             id: finding.id.clone(),
-            title: finding.title.clone(),
+            about: finding.about.clone(),
             before: Some(finding.recoverable),
             after: None,
         });

@@ -35,8 +35,7 @@ pub enum CoveredBy {
 }
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Coverage {
     /// What recordings are called; the first is that of the load.
     pub recordings: Vec<String>,

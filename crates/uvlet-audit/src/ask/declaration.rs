@@ -57,19 +57,15 @@ pub struct Excerpt {
 }
 
 /// Why there is no answer.
-#[derive(Debug, thiserror::Error)]
+#[derive(Debug)]
 pub enum DeclarationError {
     /// The module means nothing.
-    #[error(transparent)]
-    Module(#[from] SubjectError),
+    Module(SubjectError),
     /// It is several modules.
-    #[error("`{0}` is several modules, name one by its path")]
     Several(String),
     /// The source is not at hand.
-    #[error("the source of {0} is not at hand, in which its declarations stand")]
     NoSource(String),
     /// There is none.
-    #[error("{module} declares no `{name}` at its top{}", meant(.near))]
     Unknown {
         /// The module.
         module: String,
@@ -78,13 +74,6 @@ pub enum DeclarationError {
         /// Names that are close.
         near: Vec<String>,
     },
-}
-
-fn meant(near: &[String]) -> String {
-    match near {
-        [] => String::new(),
-        near => format!(", did you mean {}?", near.join(" or ")),
-    }
 }
 
 /// Finds a declaration: `path#name`, the name that the source declares or exports.
@@ -191,5 +180,11 @@ fn called(record: &Record, user: &User) -> Option<String> {
     match user {
         User::Declaration { module, name } => Some(format!("{}#{name}", path(*module))),
         User::Runs => None,
+    }
+}
+
+impl From<SubjectError> for DeclarationError {
+    fn from(error: SubjectError) -> Self {
+        Self::Module(error)
     }
 }

@@ -1,12 +1,11 @@
 //! What a prediction does not know.
 
-use serde::Serialize;
 use std::collections::BTreeSet;
 
-use uvlet_record::{Bundler, ModuleId, Record};
+use uvlet_record::{ModuleId, Record};
 
 use crate::{
-    bundlers::{loading_helper, splits},
+    bundlers::{Loading, Profile},
     predict::{
         assemble::Assembly,
         follow::Plan,
@@ -16,13 +15,54 @@ use crate::{
 };
 
 /// Something that the prediction does not know.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Doubt {
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Doubt {
+    /// What the first load on demand needs is taken from the habit of the bundler.
+    LoadingHelper(Loading),
+    /// The bundler was not asked to split, and is taken to split all the same.
+    NoSplitting,
+    /// Merged modules are wrapped one by one where several entries share their file.
+    GatheredApart,
+    /// A file that is to be bypassed does more than re-export, or it is not known what it re-exports.
+    NoBarrel(String),
+    /// A step takes away what is at startup of no entry, or by no import that could be deferred.
+    NothingMoves {
+        /// What the step names.
+        subject: String,
+        /// What it does.
+        change: Change,
+    },
+    /// Something is fetched from another host.
+    Elsewhere {
+        /// What the step names.
+        subject: String,
+        /// Its bytes as emitted here.
+        bytes: u64,
+    },
+    /// Shares of streams are summed, as no texts are at hand.
+    NoTexts,
+    /// Imports are read in sources in part, and may lack some.
+    Edges,
+    /// So many requests of sources could not be resolved.
+    Requests(usize),
+}
+
+impl Doubt {
     /// A stable word.
-    pub code: &'static str,
-    /// One sentence.
-    pub message: String,
+    #[must_use]
+    pub fn code(&self) -> &'static str {
+        match self {
+            Self::LoadingHelper(_) => "loading-helper",
+            Self::NoSplitting => "no-splitting",
+            Self::GatheredApart => "gathered-apart",
+            Self::NoBarrel(_) => "no-barrel",
+            Self::NothingMoves { .. } => "nothing-moves",
+            Self::Elsewhere { .. } => "elsewhere",
+            Self::NoTexts => "no-texts",
+            Self::Edges => "edges",
+            Self::Requests(_) => "requests",
+        }
+    }
 }
 
 pub(crate) fn doubts(
@@ -33,82 +73,40 @@ pub(crate) fn doubts(
     moved: &[Move],
 ) -> Vec<Doubt> {
     let mut doubts = Vec::new();
-    let mut say = |code: &'static str, message: String| doubts.push(Doubt { code, message });
-    let defers = steps.iter().any(|step| step.change == Change::Defer);
-    let has_loads = !record.dynamic_loads.is_empty();
-    if defers && !has_loads {
-        let helper = loading_helper(record.bundler);
-        say(
-            "loading-helper",
-            format!(
-                "the build loads nothing on demand yet: what the bundler needs for that is taken from its habit, {helper}"
-            ),
-        );
+    let profile = Profile::of(record.bundler);
+    let does = |change: Change| steps.iter().any(|step| step.change == change);
+    if does(Change::Defer) && record.dynamic_loads.is_empty() {
+        doubts.push(Doubt::LoadingHelper(profile.loading));
     }
-    if defers && !splits(record) {
-        say(
-            "no-splitting",
-            "esbuild puts what is loaded on demand into the same file unless it is asked to split; this is told as if it were, for this alone".to_owned(),
-        );
+    if does(Change::Defer) && !profile.splits(record) {
+        doubts.push(Doubt::NoSplitting);
     }
-    let gathers = steps.iter().any(|step| step.change == Change::Gather);
-    if gathers && matches!(record.bundler, Some(Bundler::Webpack | Bundler::Rspack)) {
-        say(
-            "gathered-apart",
-            "modules that are merged into one function now are wrapped one by one where several entries share their file: 1% to 3.5% more was seen in real builds".to_owned(),
-        );
+    if does(Change::Gather) && profile.wraps_gathered {
+        doubts.push(Doubt::GatheredApart);
     }
-    for id in plan.unknown_barrels() {
-        say(
-            "no-barrel",
-            format!(
-                "{} does more than hand on names, or it is not known what it hands on: who asks for it still does",
-                record.module(id).path
-            ),
-        );
-    }
+    let barrels = plan.unknown_barrels().into_iter();
+    doubts.extend(barrels.map(|id| Doubt::NoBarrel(record.module(id).path.clone())));
     let are_moved: BTreeSet<ModuleId> = moved.iter().map(|one| one.module).collect();
     for step in steps.iter().filter(|step| step.change.takes_away()) {
+        let subject = || step.subject.text.clone();
         let is_moved = step.subject.modules.iter().any(|id| are_moved.contains(id));
         if !is_moved && step.subject.cells.iter().next().is_some() {
-            let text = &step.subject.text;
-            let message = match step.change {
-                Change::Defer => format!(
-                    "{text} is not at startup of any entry by imports that could be deferred"
-                ),
-                _ => format!("{text} is at startup of no entry"),
-            };
-            say("nothing-moves", message);
+            doubts.push(Doubt::NothingMoves { subject: subject(), change: step.change });
         }
         if step.change == Change::External {
-            let bytes: u64 =
-                step.subject.cells.iter().map(|id| record.cells[id.at()].amount.emitted).sum();
-            say(
-                "elsewhere",
-                format!(
-                    "{} is fetched from elsewhere then: {bytes} B as emitted here, which are no gain for who has not got it",
-                    step.subject.text
-                ),
-            );
+            let cells = step.subject.cells.iter();
+            let bytes = cells.map(|id| record.cells[id.at()].amount.emitted).sum();
+            doubts.push(Doubt::Elsewhere { subject: subject(), bytes });
         }
     }
     if !assembly.has_texts() {
-        say(
-            "no-texts",
-            "texts are not at hand: shares of streams are summed, which may be off by 1%"
-                .to_owned(),
-        );
+        doubts.push(Doubt::NoTexts);
     }
     if plan.has_inferred() {
-        say(
-            "edges",
-            "who asks for whom is read from the sources in part, and may lack some".to_owned(),
-        );
+        doubts.push(Doubt::Edges);
     }
     if !record.unresolved_requests.is_empty() {
-        let number = record.unresolved_requests.len();
-        say("requests", format!("{number} requests of sources could not be followed"));
+        doubts.push(Doubt::Requests(record.unresolved_requests.len()));
     }
-    doubts.sort();
     doubts
 }

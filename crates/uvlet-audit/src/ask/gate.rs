@@ -8,6 +8,7 @@ pub mod budget;
 mod growth;
 mod judge;
 pub mod limit;
+pub mod reason;
 pub mod verdict;
 pub mod waiver;
 mod waivers;
@@ -20,15 +21,15 @@ use crate::{
     ask::gate::{
         bench::{Aids, Judge},
         budget::{Budget, Strictness},
-        verdict::{Gate, Reason},
+        reason::Reason,
+        verdict::{Gate, GateReason},
     },
     lens::Lens,
     select::selector::SelectorError,
 };
 
 /// A budget whose selector cannot be evaluated.
-#[derive(Debug, thiserror::Error)]
-#[error("budget `{budget}`: {source}")]
+#[derive(Debug)]
 pub struct GateError {
     /// The budget.
     pub budget: String,
@@ -50,11 +51,7 @@ pub fn gate(
     let record = lens.record;
     let mut reasons = Vec::new();
     if record.mode == Mode::Development && !strictness.allow_development {
-        let evidence = record.mode_evidence.first().map_or("", String::as_str);
-        let message = format!(
-            "this is a development build ({evidence}); its sizes are not what visitors get"
-        );
-        reasons.push(Reason { code: "development-build".to_owned(), message });
+        reasons.push(Reason::DevelopmentBuild(record.mode_evidence.first().cloned()));
     }
     let mut judge = Judge {
         lens,
@@ -69,5 +66,5 @@ pub fn gate(
     }
     judge.waive().map_err(|(budget, source)| GateError { budget, source })?;
     let Judge { rows, notices, .. } = judge;
-    Ok(Gate::of(reasons, rows, notices))
+    Ok(Gate::of(reasons.into_iter().map(GateReason::alone).collect(), rows, notices))
 }

@@ -4,15 +4,37 @@ use std::collections::BTreeSet;
 
 use uvlet_record::{Bundler, ModuleId, Record};
 
-use crate::predict::step::{Change, Step};
+use crate::{
+    bundlers::{GatherRule, Profile},
+    predict::step::{Change, Step},
+};
 
 /// What can be said, and what cannot.
 #[derive(Debug, Default, PartialEq, Eq)]
 pub struct PlanText {
     /// Lines of configuration.
     pub lines: Vec<String>,
-    /// Steps that it cannot say, with what to do instead.
-    pub besides: Vec<String>,
+    /// Steps that it cannot say.
+    pub besides: Vec<Besides>,
+}
+
+/// A step that configuration cannot say.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Besides {
+    /// The source is to be edited.
+    Edit {
+        /// What the step names.
+        what: String,
+        /// What it does.
+        change: Change,
+    },
+    /// The bundler has no rule that puts modules into a file.
+    NoRule {
+        /// The file's name.
+        rule: String,
+        /// The bundler.
+        bundler: Option<Bundler>,
+    },
 }
 
 /// Writes a plan for the bundler that was found.
@@ -31,25 +53,14 @@ pub fn plan_text(record: &Record, steps: &[Step]) -> PlanText {
     if !externals.is_empty() {
         let list: Vec<String> = externals.iter().map(|name| format!("{name:?}")).collect();
         let list = list.join(", ");
-        text.lines.push(match record.bundler {
-            Some(Bundler::Webpack | Bundler::Rspack) => format!("externals: [{list}],"),
-            Some(Bundler::Esbuild) => format!("external: [{list}],"),
-            Some(Bundler::Vite) => {
-                format!("build: {{ rolldownOptions: {{ external: [{list}] }} }},")
-            }
-            _ => format!("external: [{list}],"),
-        });
+        let [before, behind] = Profile::of(record.bundler).externals;
+        text.lines.push(format!("{before}{list}{behind}"));
     }
     for step in steps {
-        let what = &step.subject.text;
-        text.besides.extend(match step.change {
-            Change::Defer => Some(format!("{what}: its imports become import() in the source")),
-            Change::Without => Some(format!("{what}: its imports are taken out of the source")),
-            Change::Bypass => Some(format!(
-                "{what}: who imports from it imports from the modules that declare the names"
-            )),
-            Change::Resize | Change::Touch | Change::Gather | Change::External => None,
-        });
+        if matches!(step.change, Change::Defer | Change::Without | Change::Bypass) {
+            let what = step.subject.text.clone();
+            text.besides.push(Besides::Edit { what, change: step.change });
+        }
     }
     text
 }
@@ -58,8 +69,8 @@ pub fn plan_text(record: &Record, steps: &[Step]) -> PlanText {
 fn gather(record: &Record, rules: &[&Step], text: &mut PlanText) {
     let tests: Vec<(String, String)> =
         rules.iter().map(|step| (step.name.clone(), test(record, &step.subject.modules))).collect();
-    match record.bundler {
-        Some(Bundler::Webpack | Bundler::Rspack) => {
+    match Profile::of(record.bundler).gather {
+        GatherRule::CacheGroups => {
             text.lines
                 .push("optimization: { splitChunks: { chunks: \"all\", cacheGroups: {".to_owned());
             for (at, (name, test)) in tests.iter().enumerate() {
@@ -70,38 +81,27 @@ fn gather(record: &Record, rules: &[&Step], text: &mut PlanText) {
             }
             text.lines.push("} } },".to_owned());
         }
-        Some(Bundler::Vite) => {
-            text.lines.push(
-                "build: { rolldownOptions: { output: { codeSplitting: { groups: [".to_owned(),
-            );
-            groups(&tests, text);
-            text.lines.push("] } } } },".to_owned());
+        GatherRule::Groups { open, close } => {
+            text.lines.push(open.to_owned());
+            for (at, (name, test)) in tests.iter().enumerate() {
+                let priority = tests.len() - at;
+                text.lines
+                    .push(format!("  {{ name: {name:?}, test: {test}, priority: {priority} }},"));
+            }
+            text.lines.push(close.to_owned());
         }
-        Some(Bundler::Rolldown) => {
-            text.lines.push("output: { codeSplitting: { groups: [".to_owned());
-            groups(&tests, text);
-            text.lines.push("] } },".to_owned());
-        }
-        Some(Bundler::Rollup) => {
+        GatherRule::Function => {
             text.lines.push("output: { manualChunks(id) {".to_owned());
             for (name, test) in &tests {
                 text.lines.push(format!("  if ({test}.test(id)) return {name:?};"));
             }
             text.lines.push("} },".to_owned());
         }
-        other => {
-            let name = other.map_or("the bundler", Bundler::name);
-            text.besides.extend(tests.iter().map(|(rule, _)| {
-                format!("{rule}: {name} has no rule that puts modules into a file; an entry point of their own does")
-            }));
+        GatherRule::None => {
+            let bundler = record.bundler;
+            let without = tests.into_iter().map(|(rule, _)| Besides::NoRule { rule, bundler });
+            text.besides.extend(without);
         }
-    }
-}
-
-fn groups(tests: &[(String, String)], text: &mut PlanText) {
-    for (at, (name, test)) in tests.iter().enumerate() {
-        let priority = tests.len() - at;
-        text.lines.push(format!("  {{ name: {name:?}, test: {test}, priority: {priority} }},"));
     }
 }
 

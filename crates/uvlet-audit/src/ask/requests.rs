@@ -28,8 +28,7 @@ const TELLING: usize = 6;
 const SMALL: u64 = 1000;
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Requests {
     /// A row per page of the log.
     pub pages: Vec<PageRow>,
@@ -99,15 +98,36 @@ pub struct Coded {
 }
 
 /// Something to mend on the server.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Remark {
-    /// A stable word.
-    pub code: &'static str,
+    /// What is wrong.
+    pub fault: Fault,
     /// The file.
     pub path: String,
-    /// One sentence.
-    pub message: String,
+}
+
+/// What is wrong with an answer.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Fault {
+    /// Its name stays when its contents change, and it is kept for so many seconds.
+    LongLife(u64),
+    /// So many bytes came as they stand.
+    NotCompressed(u64),
+    /// Its name holds its contents' digest, and it is kept for so many seconds only; none where the answer does
+    /// not say how long it may be kept.
+    ShortLife(Option<u64>),
+}
+
+impl Fault {
+    /// A stable word.
+    #[must_use]
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::LongLife(_) => "long-life",
+            Self::NotCompressed(_) => "not-compressed",
+            Self::ShortLife(_) => "short-life",
+        }
+    }
 }
 
 /// Another host.
@@ -144,7 +164,7 @@ pub fn requests(
     level_of: &LevelOf<'_>,
 ) -> Requests {
     let record = lens.record;
-    let mut remarks: BTreeSet<Remark> = BTreeSet::new();
+    let mut remarks: Vec<Remark> = Vec::new();
     let mut hosts: BTreeMap<String, (usize, u64)> = BTreeMap::new();
     let mut rows = Vec::new();
     let mut fetched: BTreeSet<FileId> = BTreeSet::new();
@@ -179,7 +199,10 @@ pub fn requests(
     let mut elsewhere: Vec<Host> =
         hosts.into_iter().map(|(host, (requests, sent))| Host { host, requests, sent }).collect();
     elsewhere.sort_by(|a, b| b.requests.cmp(&a.requests).then_with(|| a.host.cmp(&b.host)));
-    Requests { pages: rows, remarks: remarks.into_iter().collect(), elsewhere }
+    let told = |remark: &Remark| (remark.fault.code(), remark.path.clone());
+    remarks.sort_by_key(told);
+    remarks.dedup();
+    Requests { pages: rows, remarks, elsewhere }
 }
 
 /// A page of the log: what it fetched of the build, and which entry it is.
@@ -303,13 +326,11 @@ fn remarked(lens: &Lens<'_>, id: FileId, request: &LogRequest) -> Vec<Remark> {
         return Vec::new();
     }
     let mut found = Vec::new();
-    let mut say = |code: &'static str, message: String| {
-        found.push(Remark { code, path: file.path.clone(), message });
-    };
+    let mut add = |fault: Fault| found.push(Remark { fault, path: file.path.clone() });
     let is_text = matches!(file.kind, Kind::Script | Kind::Style | Kind::Page);
     let is_plain = request.coding.as_deref().is_none_or(|coding| coding == "identity");
     if is_text && is_plain && file.emitted >= SMALL {
-        say("not-compressed", format!("{} B came as they stand", file.emitted));
+        add(Fault::NotCompressed(file.emitted));
     }
     let control = request.cache_control.as_deref().unwrap_or_default().to_ascii_lowercase();
     let kept = kept_for(&control);
@@ -317,19 +338,9 @@ fn remarked(lens: &Lens<'_>, id: FileId, request: &LogRequest) -> Vec<Remark> {
         return found;
     }
     match (is_named_by_contents(record, id, lens.chunk_of(id)), kept) {
-        (Some(true), None) => say(
-            "short-life",
-            "its name holds its contents' digest, and the answer does not say how long it may be kept"
-                .to_owned(),
-        ),
-        (Some(true), Some(seconds)) if seconds < LONG => say(
-            "short-life",
-            format!("its name holds its contents' digest, and it is kept for {seconds} s only"),
-        ),
-        (Some(false), Some(seconds)) if seconds > STALE => say(
-            "long-life",
-            format!("its name stays when its contents change, and it is kept for {seconds} s"),
-        ),
+        (Some(true), None) => add(Fault::ShortLife(None)),
+        (Some(true), Some(seconds)) if seconds < LONG => add(Fault::ShortLife(Some(seconds))),
+        (Some(false), Some(seconds)) if seconds > STALE => add(Fault::LongLife(seconds)),
         _ => {}
     }
     found

@@ -1,6 +1,5 @@
 //! What is worth trying: the changes that the code itself offers, each tried, and the best of them together.
 
-use serde::Serialize;
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
     Texts,
@@ -18,7 +17,7 @@ use crate::{
     lens::Lens,
     predict::{
         outcome::as_it_would_be,
-        step::{Change, Step},
+        step::{Change, Planned, Step},
     },
     select::subject::Subject,
 };
@@ -30,13 +29,12 @@ const SHOWN: usize = 10;
 const TOGETHER: usize = 5;
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Suggestions {
     /// Each by itself, what wins most at startup of one entry first.
     pub each: Vec<Suggestion>,
-    /// The steps that win most together, as they are typed.
-    pub together: Vec<String>,
+    /// The steps that win most together.
+    pub together: Vec<Planned>,
     /// What these come to; none where nothing is won.
     pub prediction: Option<WhatIf>,
     /// What of the build the tried kinds of findings could judge.
@@ -44,11 +42,10 @@ pub struct Suggestions {
 }
 
 /// A change that is worth trying.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Suggestion {
-    /// The step as it is typed.
-    pub step: String,
+    /// The steps.
+    pub steps: Vec<Planned>,
     /// The finding that it mends.
     pub finding: String,
     /// The entry that wins most.
@@ -155,7 +152,7 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
             let predicted = predict(&[one])?;
             let first = predicted.entries.first()?;
             Some(Suggestion {
-                step: predicted.steps.join(" "),
+                steps: predicted.steps.clone(),
                 finding: one.finding.clone(),
                 entry: first.name.clone(),
                 saved: saved(first),

@@ -23,21 +23,20 @@ use crate::{
         assemble::Assembly,
         follow::Plan,
         outcome::{Move, WhatIfError, predicted},
-        step::Step,
+        step::{Planned, Step},
     },
-    select::{evaluate, nearest::remedy, selector::Selector},
+    select::{evaluate, nearest::Known, selector::Selector},
 };
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct WhatIf {
-    /// The steps as they are typed.
-    pub steps: Vec<String>,
+    /// The steps.
+    pub steps: Vec<Planned>,
     /// The entry that wins most first.
     pub entries: Vec<EntryRow>,
-    /// `assembled` where texts were put together and encoded, `shares` where traced shares were summed.
-    pub basis: &'static str,
+    /// How sizes were found.
+    pub basis: Basis,
     /// Modules that are elsewhere then, the heaviest first.
     pub moved: Vec<Moved>,
     /// Chunks that were not there before.
@@ -45,10 +44,20 @@ pub struct WhatIf {
     /// Files that are there no more.
     pub vanished_files: Vec<String>,
     /// Visits in the order asked for, each with what it adds to those before.
-    #[serde(skip_serializing_if = "Vec::is_empty")]
     pub visits: Vec<VisitRow>,
     /// What the prediction does not know.
     pub doubts: Vec<Doubt>,
+}
+
+/// How sizes of a prediction were found.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "lowercase")]
+pub enum Basis {
+    /// Texts were put together and encoded.
+    Assembled,
+    /// Traced shares were summed.
+    Shares,
 }
 
 /// An entry, as it is and as it would be.
@@ -233,9 +242,9 @@ pub fn what_if(
     let visits = visits.collect();
     let doubts = doubts(record, &plan, steps, &assembly, &predicted.moved);
     Ok(WhatIf {
-        steps: steps.iter().map(Step::typed).collect(),
+        steps: steps.iter().map(Step::planned).collect(),
         entries,
-        basis: if assembly.has_texts() { "assembled" } else { "shares" },
+        basis: if assembly.has_texts() { Basis::Assembled } else { Basis::Shares },
         moved: rows(lens, predicted.moved),
         new_chunks: predicted.new,
         vanished_files: predicted.vanished,
@@ -253,7 +262,7 @@ fn visited(record: &Record, name: &str) -> Result<usize, WhatIfError> {
     };
     record.entries.iter().position(goes_by).ok_or_else(|| WhatIfError::Visit {
         name: name.to_owned(),
-        remedy: remedy(name, record.entries.iter().map(|entry| entry.name.as_str())),
+        known: Known::of(name, record.entries.iter().map(|entry| entry.name.as_str())),
     })
 }
 

@@ -11,8 +11,9 @@ use uvlet_script::shapes::{Mark, Shapes};
 
 use crate::{
     find::{
+        about::{About, Edition, Twin},
         context::{Ground, module_at},
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     select::overlap::cells_of_modules,
 };
@@ -31,12 +32,6 @@ const COMMON: usize = 6;
 enum Side {
     Package(uvlet_record::PackageId, Option<Edition>),
     Own(ModuleId),
-}
-
-#[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
-enum Edition {
-    Es,
-    CommonJs,
 }
 
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
@@ -107,7 +102,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             .iter()
             .flat_map(|id| cells.get(id).into_iter().flatten().copied())
             .collect();
-        found.push(one(ground, share, [small, large], &modules, of_small));
+        found.push(twins_finding(ground, share, [small, large], &modules, of_small));
     }
     found
 }
@@ -140,63 +135,46 @@ fn may_be_alike(ground: &Ground<'_>, one: Side, other: Side) -> bool {
     }
 }
 
-fn name(ground: &Ground<'_>, side: Side, is_edition: bool) -> String {
+/// One of a pair, with a module outside it that imports it.
+fn twin(
+    ground: &Ground<'_>,
+    side: Side,
+    is_edition: bool,
+    modules: &BTreeMap<Side, Vec<ModuleId>>,
+) -> Twin {
     let record = ground.record();
-    match side {
-        Side::Own(id) => record.module(id).path.clone(),
-        Side::Package(package, edition) => {
-            let name = &record.packages[package.at()].name;
-            match edition.filter(|_| is_edition) {
-                Some(Edition::Es) => format!("{name} in ES modules"),
-                Some(Edition::CommonJs) => format!("{name} in CommonJS form"),
-                None => name.clone(),
-            }
-        }
+    let (name, edition) = match side {
+        Side::Own(id) => (&record.module(id).path, None),
+        Side::Package(package, edition) => (&record.packages[package.at()].name, edition),
+    };
+    let is_inside = |id: ModuleId| match side {
+        Side::Package(package, _) if !is_edition => record.module(id).package == Some(package),
+        _ => self::side(ground, id) == side,
+    };
+    let askers = modules[&side].iter().flat_map(|&id| ground.network.askers(id));
+    let outside = askers.map(|edge| edge.from).filter(|id| !is_inside(*id));
+    Twin {
+        name: name.clone(),
+        edition: edition.filter(|_| is_edition),
+        asked_by: ground.first_of(outside),
     }
 }
 
-fn one(
+fn twins_finding(
     ground: &Ground<'_>,
     share: usize,
     pair: [Side; 2],
     modules: &BTreeMap<Side, Vec<ModuleId>>,
     cells: Vec<CellId>,
 ) -> Found {
-    let record = ground.record();
-    let [small, large] = pair;
     let is_edition =
         matches!(pair, [Side::Package(one, _), Side::Package(other, _)] if one == other);
-    let names = [name(ground, small, is_edition), name(ground, large, is_edition)];
-    let asked = |side: Side, name: &str| {
-        let is_inside = |id: ModuleId| match side {
-            Side::Package(package, _) if !is_edition => record.module(id).package == Some(package),
-            _ => self::side(ground, id) == side,
-        };
-        let askers = modules[&side].iter().flat_map(|&id| ground.network.askers(id));
-        let outside = askers.map(|edge| edge.from).filter(|id| !is_inside(*id));
-        let asker =
-            outside.min_by_key(|&id| (record.module(id).third_party, &record.module(id).path));
-        match asker {
-            Some(id) => format!("{} asks for {name}", record.module(id).path),
-            None => format!("what asks for {name} is not known"),
-        }
-    };
+    let twins = pair.map(|side| twin(ground, side, is_edition, modules));
     Found {
-        title: format!(
-            "{share}% of the code of {} is in {}, too ({} of it)",
-            names[0],
-            names[1],
-            counted(modules[&small].len(), "module")
-        ),
-        cause: format!("{}; {}", asked(small, &names[0]), asked(large, &names[1])),
-        advice: match is_edition {
-            true => "have one edition serve both: an `import` in the place of each `require`, or an alias of the one to the other".to_owned(),
-            false => format!("let {} serve both, or alias the one to the other", names[1]),
-        },
-        names: names.into_iter().collect(),
+        names: twins.iter().map(Twin::called).collect(),
         cells: cells.into_iter().collect(),
         with_wrappers: true,
         bound: Bound::AtMost,
-        ..Found::default()
+        ..Found::of(About::TwinPackages { share, twins, modules: modules[&pair[0]].len() })
     }
 }

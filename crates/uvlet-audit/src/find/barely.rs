@@ -7,8 +7,9 @@ use uvlet_script::declarations::{given_out, names_read};
 
 use crate::{
     find::{
+        about::About,
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     select::overlap::cells_of_modules,
 };
@@ -18,9 +19,6 @@ const LEAST: usize = 8;
 
 /// Of so many names one is used at most.
 const ONE_OF: usize = 4;
-
-/// Names that a title lists.
-const NAMED: usize = 4;
 
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
@@ -33,10 +31,13 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             modules.entry(package).or_default().push(id);
         }
     }
-    modules.into_iter().filter_map(|(package, ids)| one(ground, package, &ids, &cells)).collect()
+    modules
+        .into_iter()
+        .filter_map(|(package, ids)| package_finding(ground, package, &ids, &cells))
+        .collect()
 }
 
-fn one(
+fn package_finding(
     ground: &Ground<'_>,
     package: PackageId,
     ids: &[ModuleId],
@@ -82,30 +83,16 @@ fn one(
         .flat_map(|id| cells[id].iter().copied())
         .collect();
     let name = &record.packages[package.at()].name;
-    let names: Vec<&str> = used.iter().take(NAMED).map(String::as_str).collect();
-    let more = match used.len() - names.len() {
-        0 => String::new(),
-        more => format!(" and {more} more"),
-    };
     Some(Found {
-        title: format!(
-            "{} of {} names of {name} {} used: {}{more}",
-            used.len(),
-            given.len(),
-            if used.len() == 1 { "is" } else { "are" },
-            names.join(", ")
-        ),
         names: BTreeSet::from([name.clone()]),
         cells: gone.into_iter().collect(),
         with_wrappers: true,
         bound: Bound::AtMost,
-        cause: format!(
-            "{name} is in CommonJS form, which bundlers take whole: {} of it",
-            counted(ids.len(), "module")
-        ),
-        advice: format!(
-            "ask for each by its own path where {name} has one, or take an edition of it in ES modules"
-        ),
-        ..Found::default()
+        ..Found::of(About::BarelyUsed {
+            package: name.clone(),
+            used: used.into_iter().collect(),
+            names: given.len(),
+            modules: ids.len(),
+        })
     })
 }

@@ -9,8 +9,9 @@ use uvlet_record::{Edge, ModuleId, Owner};
 
 use crate::{
     find::{
+        about::About,
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     graph::barrels::{Barrels, Names, Sight, add, barrels},
     parts::{byte_set::stocks, cells::CellSet},
@@ -53,8 +54,9 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
         }
         needed.push(Some(kept));
     }
-    let found =
-        drawn.into_iter().filter_map(|(barrel, entries)| one(ground, barrel, &entries, &needed));
+    let found = drawn
+        .into_iter()
+        .filter_map(|(barrel, entries)| barrel_finding(ground, barrel, &entries, &needed));
     found.collect()
 }
 
@@ -91,7 +93,7 @@ fn needed_of(sight: Sight<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<boo
     reached
 }
 
-fn one(
+fn barrel_finding(
     ground: &Ground<'_>,
     barrel: ModuleId,
     entries: &BTreeMap<usize, BTreeSet<ModuleId>>,
@@ -126,34 +128,29 @@ fn one(
         })
         .collect();
     let path = record.module(barrel).path.as_str();
-    let mut kin: BTreeMap<&str, u64> = BTreeMap::new();
+    let mut kin: BTreeMap<Option<&str>, u64> = BTreeMap::new();
     for id in by_entry.values().flat_map(CellSet::iter) {
         let cell = &record.cells[id.at()];
         if let Owner::Module(module) = cell.owner {
-            let name =
-                record.package_of(module).map_or("own code", |package| package.name.as_str());
+            let name = record.package_of(module).map(|package| package.name.as_str());
             *kin.entry(name).or_default() += cell.amount.emitted;
         }
     }
     let (mostly, _) =
         kin.into_iter().max_by_key(|(name, bytes)| (*bytes, std::cmp::Reverse(*name)))?;
-    let names: Vec<&str> = by_entry.keys().map(|&at| record.entries[at].name.as_str()).collect();
-    let named = match names.as_slice() {
-        several if several.len() > 3 => format!("{} entries", several.len()),
-        few => few.join(", "),
+    let entries = by_entry.keys().map(|&at| record.entries[at].name.clone());
+    let about = About::BarrelPull {
+        barrel: path.to_owned(),
+        modules: modules.len(),
+        entries: entries.collect(),
+        mostly: mostly.map(str::to_owned),
     };
     Some(Found {
         with_wrappers: true,
-        title: format!(
-            "{path} draws {} into {named} that use none of their names, mostly {mostly}",
-            counted(modules.len(), "module")
-        ),
         names: BTreeSet::from([path.to_owned()]),
         cells,
         bound: Bound::AtMost,
         by_entry: Some(stocks(by_entry)),
-        cause: format!("{path} hands on names of all of them, and the bundler may not leave out what could have an effect"),
-        advice: "import the names from the modules that declare them, or let the package say `sideEffects` in its package.json".to_owned(),
-        ..Found::default()
+        ..Found::of(about)
     })
 }

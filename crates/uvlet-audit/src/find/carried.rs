@@ -9,6 +9,7 @@ use uvlet_record::{CellId, FileId, ModuleId, Owner};
 
 use crate::{
     find::{
+        about::About,
         context::Ground,
         finding::{Bound, Found},
     },
@@ -38,20 +39,19 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
                 _ => None,
             })
             .collect();
-        let path = &record.file(file).path;
-        let entries: Vec<&str> =
-            by_entry.keys().map(|&entry| record.entries[entry].name.as_str()).collect();
-        let kin = heaviest(ground.lens, &cells);
+        let entries = by_entry.keys().map(|&entry| record.entries[entry].name.clone());
+        let about = About::CarriedAlong {
+            file: record.file(file).path.clone(),
+            entries: entries.collect(),
+            mostly: heaviest(ground.lens, &cells).to_owned(),
+        };
         Found {
-            title: format!("{path} brings {} code that it does not use, mostly {kin}", entries.join(", ")),
             names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
             cells,
             bound: Bound::Exact,
             by_entry: Some(stocks(by_entry)),
-            cause: format!("the bundler put into {path} what several entries load, and not all of them need all of it"),
-            advice: "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
-..Found::default()
-}
+            ..Found::of(about)
+        }
     });
     found.collect()
 }

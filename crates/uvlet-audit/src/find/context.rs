@@ -35,6 +35,13 @@ impl Ground<'_> {
         Sight { record: self.record(), network: &self.network, texts: self.texts }
     }
 
+    /// The path of the module that tells most of some: an own one, else the first by its path.
+    pub(crate) fn first_of(&self, modules: impl Iterator<Item = ModuleId>) -> Option<String> {
+        let record = self.record();
+        let told = |&id: &ModuleId| (record.module(id).third_party, &record.module(id).path);
+        modules.min_by_key(told).map(|id| record.module(id).path.clone())
+    }
+
     pub(crate) fn liveness(&self) -> &Liveness {
         self.liveness.get_or_init(|| liveness(self.record(), self.texts))
     }

@@ -5,12 +5,14 @@
 
 use std::collections::BTreeMap;
 
-use uvlet_record::{Bundler, FileId, Kind, Record};
+use uvlet_record::FileId;
 
 use crate::{
+    bundlers::Profile,
     find::{
+        about::About,
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     parts::{byte_set::Stock, cells::CellSet},
     select::overlap::{Copies, again, copies, further},
@@ -34,40 +36,21 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
                 by_entry.insert(entry, Stock::of_cells(again));
             }
         }
-        let kind = if record.file(files[0]).kind == Kind::Style { "style" } else { "script" };
-        let modules = counted(group.len(), "module");
-        let in_one_visit = !by_entry.is_empty();
+        let about = About::CopiedModule {
+            modules: group.len(),
+            kin: kin.to_owned(),
+            files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
+            of: record.file(files[0]).kind,
+            in_one_visit: !by_entry.is_empty(),
+            sharing: Profile::of(record.bundler).sharing,
+        };
         Found {
-            title: format!("{modules} of {kin} in {}", counted(files.len(), kind)),
             names: group.iter().map(|copies| record.module(copies.module).path.clone()).collect(),
             cells,
             bound: Bound::Exact,
-            cause: cause(record, &files, in_one_visit),
             by_entry: Some(by_entry),
-            advice: advice(record),
-            ..Found::default()
+            ..Found::of(about)
         }
     });
     found.collect()
-}
-
-fn cause(record: &Record, files: &[FileId], in_one_visit: bool) -> String {
-    let names: Vec<&str> =
-        files.iter().take(3).map(|&file| record.file(file).path.as_str()).collect();
-    let more = if files.len() > 3 { " and others" } else { "" };
-    let names = format!("{}{more}", names.join(", "));
-    if in_one_visit {
-        format!("{names} each hold them, and one page loads several of these")
-    } else {
-        format!("{names} each hold them: who loads several of these files downloads them again")
-    }
-}
-
-fn advice(record: &Record) -> String {
-    match record.bundler {
-        Some(Bundler::Esbuild) => "`splitting: true` with `format: \"esm\"` puts what entries share into scripts of its own",
-        Some(Bundler::Webpack | Bundler::Rspack) => "`optimization.splitChunks.chunks: \"all\"` puts what entries share into chunks of its own; small shared modules it leaves where they are",
-        _ => "let the bundler put what entries share into files of its own",
-    }
-    .to_owned()
 }

@@ -14,8 +14,9 @@ use uvlet_script::shapes::{Mark, Shapes};
 
 use crate::{
     find::{
+        about::About,
         context::Ground,
-        finding::{Bound, Found, Part, counted},
+        finding::{Bound, Found, Part, PartText},
     },
     parts::{byte_set::Stock, ranges::joined, spans::Spans},
 };
@@ -154,31 +155,24 @@ fn one(ground: &Ground<'_>, kept: FileId, again: FileId, copies: &[Copy]) -> Fou
         Part {
             name: path(again).to_owned(),
             emitted: to.end - to.start,
-            text: format!(
-                "bytes {} to {} are bytes {} to {} of {}",
-                to.start,
-                to.end,
-                from.start,
-                from.end,
-                path(kept)
-            ),
+            text: PartText::Copy {
+                here: to.clone(),
+                there: from.clone(),
+                of: path(kept).to_owned(),
+            },
             ..Part::default()
         }
     });
     Found {
-        title: format!(
-            "{} repeats {} of {}",
-            path(again),
-            counted(copies.len(), "part"),
-            path(kept)
-        ),
         names: BTreeSet::from([stem(kept), stem(again)]),
         parts: parts.collect(),
         spans,
         bound: Bound::AtMost,
         by_entry: Some(by_entry),
-        cause: "both scripts were given a copy; without a source map it is not known of what".to_owned(),
-        advice: "build with source maps to see which package it is, then let the bundler put what both share into a file of its own".to_owned(),
-        ..Found::default()
+        ..Found::of(About::CopiedText {
+            kept: path(kept).to_owned(),
+            again: path(again).to_owned(),
+            parts: copies.len(),
+        })
     }
 }

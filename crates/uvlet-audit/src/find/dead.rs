@@ -3,19 +3,16 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::ModuleId;
-use uvlet_script::declarations::Effect;
 
 use crate::{
     find::{
+        about::{About, DeadCause, Declared},
         context::Ground,
-        finding::{Bound, Found, Part, counted},
+        finding::{Bound, Found, Part, PartText},
         liveness::{dead::Dead, follow::What},
     },
     parts::spans::Spans,
 };
-
-/// Declarations that a title names.
-const NAMED: usize = 3;
 
 /// Bytes below which what is kept for an effect is not worth a word.
 const LEAST: u64 = 100;
@@ -27,16 +24,18 @@ const EXCERPT: usize = 160;
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let groups = groups(ground, ground.liveness().dead.iter(), |dead| dead);
     let found = groups.into_iter().filter_map(|(name, dead)| {
-        let declared = declared(&dead)?;
+        let about = About::DeadDeclaration {
+            declared: declared(&name, &dead)?,
+            why: cause(&dead),
+            bailout: bailout(ground, &dead),
+            is_believed: dead.iter().any(|one| one.is_believed),
+        };
         Some(Found {
-            title: title(&name, "that nothing uses", &declared),
-            cause: cause(ground, &dead),
-            advice: advice(&dead),
             names: BTreeSet::from([name]),
             spans: spans(&dead),
             parts: parts(ground, &dead),
             bound: Bound::Exact,
-            ..Found::default()
+            ..Found::of(about)
         })
     });
     found.collect()
@@ -47,28 +46,18 @@ pub fn find_kept(ground: &Ground<'_>) -> Vec<Found> {
     let groups = groups(ground, ground.liveness().kept.iter(), |kept| &kept.declaration);
     let found = groups.into_iter().filter_map(|(name, kept)| {
         let dead: Vec<&Dead> = kept.iter().map(|kept| &kept.declaration).collect();
-        let declared = declared(&dead)?;
+        let declared = declared(&name, &dead)?;
         let bytes: u64 = spans(&dead).iter().map(|(_, range)| range.end - range.start).sum();
         if bytes < LEAST {
             return None;
         }
-        let mut effects: Vec<String> =
-            kept.iter().filter_map(|kept| Some(kept.effect?.to_string())).collect();
-        effects.sort();
-        effects.dedup();
-        let calls = kept.iter().any(|kept| matches!(kept.effect, Some(Effect::Call | Effect::Construct)));
+        let effects = kept.iter().filter_map(|kept| kept.effect).collect();
         Some(Found {
-            title: title(&name, "that nothing uses, kept for what they may do", &declared),
-            cause: format!("evaluating them is {}, which may do something", effects.join(" or ")),
-            advice: match calls {
-                true => "take them out; where the call does nothing else, mark it `/*#__PURE__*/` and the bundler takes it out".to_owned(),
-                false => "take them out if nothing else comes of it".to_owned(),
-            },
             names: BTreeSet::from([name]),
             spans: spans(&dead),
             parts: parts(ground, &dead),
             bound: Bound::AtMost,
-            ..Found::default()
+            ..Found::of(About::KeptForEffect { declared, effects })
         })
     });
     found.collect()
@@ -98,10 +87,22 @@ fn is_declared(dead: &Dead) -> bool {
     !matches!(dead.what, What::Import | What::Member)
 }
 
-/// The declarations among them; none where there are mere names.
-fn declared<'d>(dead: &[&'d Dead]) -> Option<Vec<&'d Dead>> {
+/// The declarations among them, by their names; none where there are mere names.
+fn declared(of: &str, dead: &[&Dead]) -> Option<Declared> {
+    let bytes = |one: &Dead| one.ranges.iter().map(|range| range.end - range.start).sum::<u64>();
     let declared: Vec<&Dead> = dead.iter().copied().filter(|one| is_declared(one)).collect();
-    (!declared.is_empty()).then_some(declared)
+    let mut largest: Vec<(u64, &str)> =
+        declared.iter().map(|one| (bytes(one), one.name.as_str())).collect();
+    largest.sort_by_key(|(bytes, name)| (std::cmp::Reverse(*bytes), *name));
+    let mut names: Vec<String> = Vec::new();
+    let mut seen: BTreeSet<&str> = BTreeSet::new();
+    for (_, name) in largest {
+        if seen.insert(name) {
+            names.push(name.to_owned());
+        }
+    }
+    let number = declared.len();
+    (number > 0).then(|| Declared { of: of.to_owned(), number, names })
 }
 
 fn spans(dead: &[&Dead]) -> Spans {
@@ -128,7 +129,7 @@ fn parts(ground: &Ground<'_>, dead: &[&Dead]) -> Vec<Part> {
             name: one.name.clone(),
             module: one.module.map(|id| ground.record().module(id).path.clone()),
             emitted: one.ranges.iter().map(|range| range.end - range.start).sum(),
-            text: start.trim().chars().take(EXCERPT).collect(),
+            text: PartText::Excerpt(start.trim().chars().take(EXCERPT).collect()),
             ..Part::default()
         });
     }
@@ -136,66 +137,22 @@ fn parts(ground: &Ground<'_>, dead: &[&Dead]) -> Vec<Part> {
     parts
 }
 
-fn title(name: &str, why: &str, declared: &[&Dead]) -> String {
-    let mut largest: Vec<(u64, &str)> = declared
-        .iter()
-        .map(|one| {
-            (one.ranges.iter().map(|range| range.end - range.start).sum(), one.name.as_str())
-        })
-        .collect();
-    largest.sort_by_key(|(bytes, name)| (std::cmp::Reverse(*bytes), *name));
-    let names: BTreeSet<&str> = largest.iter().map(|(_, name)| *name).collect();
-    let mut shown: Vec<&str> = Vec::new();
-    for (_, name) in &largest {
-        if !shown.contains(name) && shown.len() < NAMED {
-            shown.push(name);
-        }
-    }
-    let more = match names.len() - shown.len() {
-        0 => String::new(),
-        more => format!(" and {more} more"),
-    };
-    format!(
-        "{} of {name} {why}: {}{more}",
-        counted(declared.len(), "declaration"),
-        shown.join(", ")
-    )
-}
-
-fn cause(ground: &Ground<'_>, dead: &[&Dead]) -> String {
-    let record = ground.record();
-    let mut parts = Vec::new();
+fn cause(dead: &[&Dead]) -> DeadCause {
     let is_added_to = |one: &&Dead| one.what != What::Import && one.ranges.len() > 1;
     if dead.iter().any(|one| one.what == What::Member) {
-        parts.push(
-            "they are members of an object that stands for a module, and is kept whole".to_owned(),
-        );
+        DeadCause::Members
     } else if dead.iter().any(is_added_to) {
-        parts.push("statements that only add to them keep them".to_owned());
+        DeadCause::AddedTo
     } else if dead.iter().any(|one| one.what == What::Import) {
-        parts.push("other scripts import them and do not use them".to_owned());
+        DeadCause::Imported
     } else {
-        parts.push(
-            "the bundler did not see that only they use each other, or was not asked to look"
-                .to_owned(),
-        );
+        DeadCause::Unseen
     }
-    let modules: BTreeSet<ModuleId> = dead.iter().filter_map(|one| one.module).collect();
-    let notes = modules.iter().flat_map(|&id| record.module(id).bailouts.iter());
-    if let Some(note) = notes.min() {
-        parts.push(format!("the bundler says: {note}"));
-    }
-    if dead.iter().any(|one| one.is_believed) {
-        parts.push("a comment in their source says that what they call has no effect".to_owned());
-    }
-    parts.join("; ")
 }
 
-fn advice(dead: &[&Dead]) -> String {
-    if dead.iter().any(|one| one.what == What::Member) {
-        "import the names that are used, not the object of all of them (`import { a }`, not `import * as`), or from the paths of their own modules"
-            .to_owned()
-    } else {
-        "take them out of the source, or turn on the bundler's tree shaking and minifier".to_owned()
-    }
+/// What the bundler says of a module of theirs.
+fn bailout(ground: &Ground<'_>, dead: &[&Dead]) -> Option<String> {
+    let modules: BTreeSet<ModuleId> = dead.iter().filter_map(|one| one.module).collect();
+    let notes = modules.iter().flat_map(|&id| ground.record().module(id).bailouts.iter());
+    notes.min().cloned()
 }

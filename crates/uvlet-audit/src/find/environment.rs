@@ -7,8 +7,9 @@ use uvlet_record::{CellId, FileId, Kind, Mode, ModuleId};
 
 use crate::{
     find::{
+        about::{About, Environment, Package},
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     select::overlap::cells_of_modules,
 };
@@ -60,14 +61,17 @@ const SERVERS: [&str; 16] = [
 /// A variable that builds set.
 const SWITCH: &[u8] = b"process.env.NODE_ENV";
 
+/// Modules by the package that they are of.
+type Editions<'r> = BTreeMap<&'r str, Vec<ModuleId>>;
+
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
     let cells = cells_of_modules(record, &ground.apart);
     let mut found = Vec::new();
     let of_package = |id: &ModuleId| record.package_of(*id).filter(|package| !package.own);
-    let mut editions: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();
-    let mut stand_ins: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();
-    let mut servers: BTreeMap<&str, Vec<ModuleId>> = BTreeMap::new();
+    let mut editions: Editions<'_> = BTreeMap::new();
+    let mut stand_ins: Editions<'_> = BTreeMap::new();
+    let mut servers: Editions<'_> = BTreeMap::new();
     for id in cells.keys() {
         let Some(package) = of_package(id) else { continue };
         let (path, name) = (record.module(*id).path.as_str(), package.name.as_str());
@@ -88,41 +92,22 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let names = |ids: &[ModuleId]| -> BTreeSet<String> {
         ids.iter().map(|&id| record.module(id).path.clone()).collect()
     };
-    for (name, ids) in editions {
-        found.push(Found {
-            title: format!("{name} is there in its development edition"),
-            names: names(&ids),
-            cells: owned(&ids).into_iter().collect(),
-            bound: Bound::AtMost,
-            by_entry: None,
-            cause: asked(ground, &ids),
-            advice: "build with NODE_ENV set to production, and with the `production` condition for packages".to_owned(),
-..Found::default()
-});
-    }
-    for (name, ids) in stand_ins {
-        found.push(Found {
-            title: format!("{name} stands in for what Node.js has"),
-            names: names(&ids),
-            cells: owned(&ids).into_iter().collect(),
-            bound: Bound::AtMost,
-            by_entry: None,
-            cause: asked(ground, &ids),
-            advice: "take what browsers have, or a package that is made for browsers, where it is asked for".to_owned(),
-..Found::default()
-});
-    }
-    for (name, ids) in servers {
-        found.push(Found {
-            title: format!("{name} is a package for servers"),
-            names: names(&ids),
-            cells: owned(&ids).into_iter().collect(),
-            bound: Bound::AtMost,
-            by_entry: None,
-            cause: asked(ground, &ids),
-            advice: "keep the code that asks for it out of what browsers load".to_owned(),
-            ..Found::default()
-        });
+    let groups: [(Editions<'_>, fn(Package) -> Environment); 3] = [
+        (editions, Environment::Development),
+        (stand_ins, Environment::StandIn),
+        (servers, Environment::Server),
+    ];
+    for (packages, environment) in groups {
+        for (name, ids) in packages {
+            let package = Package { name: name.to_owned(), asked_by: asked(ground, &ids) };
+            let about = About::WrongEnvironment(environment(package));
+            found.push(Found {
+                names: names(&ids),
+                cells: owned(&ids).into_iter().collect(),
+                bound: Bound::AtMost,
+                ..Found::of(about)
+            });
+        }
     }
     found.extend(switches(ground));
     found
@@ -134,14 +119,12 @@ fn is_development(path: &str) -> bool {
     inside.contains(".development.")
 }
 
-fn asked(ground: &Ground<'_>, ids: &[ModuleId]) -> String {
+/// A module of another package that imports some of one.
+fn asked(ground: &Ground<'_>, ids: &[ModuleId]) -> Option<String> {
     let record = ground.record();
     let askers = ids.iter().flat_map(|&id| ground.network.askers(id)).map(|edge| edge.from);
-    let outside = askers.filter(|id| record.module(*id).package != record.module(ids[0]).package);
-    match outside.min_by_key(|&id| (record.module(id).third_party, &record.module(id).path)) {
-        Some(id) => format!("{} asks for it", record.module(id).path),
-        None => "what asks for it is not known".to_owned(),
-    }
+    let package = record.module(ids[0]).package;
+    ground.first_of(askers.filter(|id| record.module(*id).package != package))
 }
 
 /// Scripts of a build for production that still ask how they were built.
@@ -163,20 +146,13 @@ fn switches(ground: &Ground<'_>) -> Option<Found> {
     }
     let total: usize = places.iter().map(|(_, asks)| asks).sum();
     let (first, _) = places.first()?;
+    let about =
+        About::WrongEnvironment(Environment::Switch { places: total, first: first.clone() });
     Some(Found {
-        title: format!(
-            "process.env.NODE_ENV is asked for at {} as code runs",
-            counted(total, "place")
-        ),
-        cause: format!("the build did not replace it, first in {first}"),
         names: places.into_iter().map(|(path, _)| path).collect(),
-        cells: crate::parts::cells::CellSet::default(),
         bound: Bound::AtMost,
-        by_entry: None,
-        advice: "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves"
-            .to_owned(),
-..Found::default()
-})
+        ..Found::of(about)
+    })
 }
 
 /// In a comparison, and not in a text.

@@ -10,8 +10,9 @@ use uvlet_record::{CellId, EdgeKind, ModuleFormat, ModuleId, Used};
 
 use crate::{
     find::{
+        about::{About, Family},
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     select::overlap::cells_of_modules,
 };
@@ -48,55 +49,53 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     }
     let mut found = Vec::new();
     for (folder, siblings) in folders.into_iter().filter(|(_, ids)| ids.len() >= SIBLINGS) {
-        let Some(what) = what(ground, folder, &siblings) else { continue };
+        let Some(family) = family_kind(ground, folder, &siblings) else { continue };
         let index = index(ground, &siblings);
         match index {
             // Own code that lists them means them.
             Some(index) if !record.module(index).third_party => continue,
             Some(index) if !may_hand_on(ground, index) => {}
-            None if what != "languages" || !is_of_one_package(ground, &siblings) => continue,
+            None if family != Family::Languages || !is_of_one_package(ground, &siblings) => {
+                continue;
+            }
             _ if takes_by_name(ground, siblings[0], siblings.len()) => continue,
             _ => {}
         }
-        let is_wanted = |id: &ModuleId| what == "languages" && is_wanted(ground, *id);
+        let is_wanted = |id: &ModuleId| family == Family::Languages && is_wanted(ground, *id);
         let mut siblings = siblings;
         siblings.retain(|id| Some(*id) != index);
         let others: Vec<ModuleId> = siblings.iter().copied().filter(|id| !is_wanted(id)).collect();
         if others.is_empty()
-            || (what == "languages" && !ground.languages.is_empty() && others.len() < 2)
+            || (family == Family::Languages && !ground.languages.is_empty() && others.len() < 2)
         {
             continue;
         }
-        let known = what == "languages" && !ground.languages.is_empty();
+        let known = family == Family::Languages && !ground.languages.is_empty();
         let owned = others.iter().flat_map(|id| cells[id].iter().copied());
-        let cause = match index {
-            Some(index) => format!("{} asks for all of them", record.module(index).path),
-            None => "an index that left no byte of its own asks for all of them".to_owned(),
+        let about = About::WholeFamily {
+            family,
+            folder: folder.to_owned(),
+            files: siblings.len(),
+            index: index.map(|index| record.module(index).path.clone()),
+            languages_wanted: !ground.languages.is_empty(),
         };
         found.push(Found {
-            title: format!(
-                "{} of {what} in {folder} come as a whole",
-                counted(siblings.len(), "file")
-            ),
             names: [folder.to_owned()].into(),
             cells: owned.collect::<Vec<CellId>>().into_iter().collect(),
             bound: if known { Bound::Exact } else { Bound::AtMost },
-            by_entry: None,
-            cause,
-            advice: advice(ground, what, known),
-            ..Found::default()
+            ..Found::of(about)
         });
     }
     found
 }
 
 /// What a folder's files are, if they are a family: by the folder's name, or by theirs.
-fn what(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Option<&'static str> {
+fn family_kind(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Option<Family> {
     let record = ground.record();
     let stems = || siblings.iter().map(|&id| stem(&record.module(id).path));
     let languages = stems().filter(|stem| is_language(stem)).count();
     if languages * 10 >= siblings.len() * 7 {
-        return Some("languages");
+        return Some(Family::Languages);
     }
     let name = folder.rsplit('/').next().unwrap_or(folder);
     let is_of_polyfills = name == "modules" && folder.contains("core-js");
@@ -104,11 +103,11 @@ fn what(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Option<&'st
         return None;
     }
     Some(match name {
-        "icons" => "icons",
-        "themes" | "styles" => "themes",
-        "polyfills" | "modules" => "fallbacks for old browsers",
-        "language" | "languages" | "grammars" | "lang" | "langs" => "grammars",
-        _ => "texts",
+        "icons" => Family::Icons,
+        "themes" | "styles" => Family::Themes,
+        "polyfills" | "modules" => Family::Fallbacks,
+        "language" | "languages" | "grammars" | "lang" | "langs" => Family::Grammars,
+        _ => Family::Texts,
     })
 }
 
@@ -193,15 +192,4 @@ fn takes_by_name(ground: &Ground<'_>, one: ModuleId, siblings: usize) -> bool {
         }
     }
     names.len() * 2 >= siblings
-}
-
-fn advice(ground: &Ground<'_>, what: &str, known: bool) -> String {
-    let config = match what {
-        "languages" if ground.languages.is_empty() => {
-            "; `languages = [\"en\", …]` in uvlet.toml says which are wanted"
-        }
-        _ => "",
-    };
-    let those = if known { "those that are wanted" } else { "those that are used" };
-    format!("ask for the part that holds no {what}, and for {those} by their own paths{config}")
 }

@@ -1,12 +1,18 @@
 //! A finding: what need not be there, what it would save, what it comes from and what to do.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    ops::Range,
+};
 
 use serde::Serialize;
 use uvlet_record::sizes::Sizes;
 
 use crate::{
-    find::kind::Kind,
+    find::{
+        about::{About, Awaited},
+        kind::Kind,
+    },
     parts::{byte_set::Stock, cells::CellSet, spans::Spans},
 };
 
@@ -14,9 +20,8 @@ use crate::{
 pub(crate) const PARTS: usize = 1000;
 
 /// A finding as it is made.
-#[derive(Default)]
 pub(crate) struct Found {
-    pub(crate) title: String,
+    pub(crate) about: About,
     /// What tells it from all others, in whatever build: paths of modules, or names of packages.
     pub(crate) names: BTreeSet<String>,
     pub(crate) cells: CellSet,
@@ -28,8 +33,22 @@ pub(crate) struct Found {
     pub(crate) with_wrappers: bool,
     /// What an entry would start without; none where that is the cells in its startup.
     pub(crate) by_entry: Option<BTreeMap<usize, Stock>>,
-    pub(crate) cause: String,
-    pub(crate) advice: String,
+}
+
+impl Found {
+    /// A finding of nothing yet.
+    pub(crate) fn of(about: About) -> Self {
+        Self {
+            about,
+            names: BTreeSet::new(),
+            cells: CellSet::default(),
+            spans: Spans::default(),
+            parts: Vec::new(),
+            bound: Bound::default(),
+            with_wrappers: false,
+            by_entry: None,
+        }
+    }
 }
 
 /// How sure a saving is.
@@ -56,17 +75,15 @@ impl Bound {
 }
 
 /// One finding.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Finding {
     /// Its kind with eight digits that last from build to build.
     pub id: String,
-    /// What it is.
+    /// Its kind.
     pub kind: Kind,
-    /// One line.
-    pub title: String,
+    /// What was found, and what it comes from.
+    pub about: About,
     /// Paths of modules, or places of packages.
-    #[serde(rename = "where")]
     pub paths: Vec<String>,
     /// How sure the saving is.
     pub bound: Bound,
@@ -76,12 +93,9 @@ pub struct Finding {
     pub at: Option<String>,
     /// What could go at startup of each entry that gains, the most first.
     pub by_entry: Vec<EntryShare>,
-    /// What it comes from.
-    pub cause: String,
-    /// What to do.
-    pub advice: String,
+    /// Of what recordings hold all of, how much they never saw run.
+    pub never_ran: Option<NeverRan>,
     /// What the entry that gains most would start without, by a prediction, where one was asked for.
-    #[serde(skip_serializing_if = "Option::is_none")]
     pub predicted: Option<EntryShare>,
     /// The waiver that accepts it, if it is no larger than that allows and the day has not passed.
     pub waived: Option<Accepted>,
@@ -90,31 +104,57 @@ pub struct Finding {
     /// Where it stands in emitted files, where positions are known.
     pub places: Vec<Span>,
     /// The bytes themselves: whole cells, and stretches that are less.
-    #[serde(skip)]
     pub cells: CellSet,
     /// Stretches.
-    #[serde(skip)]
     pub spans: Spans,
 }
 
+/// How much of something no recording saw run.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct NeverRan {
+    /// Hundredths of it.
+    pub percent: u64,
+    /// In so many recordings.
+    pub recordings: usize,
+}
+
 /// What a finding stands on: a declaration, or a use of a name.
-#[derive(Clone, Debug, Default, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Clone, Debug, Default)]
 pub struct Part {
     /// Its name in the source.
     pub name: String,
     /// The module that it comes from.
     pub module: Option<String>,
     /// Of a use, the line in the source, from 1.
-    #[serde(skip_serializing_if = "Option::is_none")]
     pub line: Option<usize>,
     /// Of a use, what it waits for.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub why: Option<String>,
+    pub waits_for: Option<Awaited>,
     /// The bytes of a declaration in the emitted file.
     pub emitted: u64,
-    /// The start of its text there; of a use, the text around it in the source.
-    pub text: String,
+    /// What is shown of it.
+    pub text: PartText,
+}
+
+/// What is shown of a part.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum PartText {
+    /// The start of its emitted text; of a use, the text around it in the source.
+    Excerpt(String),
+    /// Where it stands a second time.
+    Copy {
+        /// Its bytes.
+        here: Range<u64>,
+        /// The bytes of the other copy.
+        there: Range<u64>,
+        /// The file that holds the other.
+        of: String,
+    },
+}
+
+impl Default for PartText {
+    fn default() -> Self {
+        Self::Excerpt(String::new())
+    }
 }
 
 /// For how long a finding is accepted, and why.
@@ -147,9 +187,4 @@ pub struct Span {
     pub start: u64,
     /// Bytes.
     pub length: u64,
-}
-
-/// `3 modules`, `1 module`.
-pub(crate) fn counted(number: usize, noun: &str) -> String {
-    if number == 1 { format!("1 {noun}") } else { format!("{number} {noun}s") }
 }

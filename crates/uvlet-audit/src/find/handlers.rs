@@ -15,7 +15,11 @@ use uvlet_script::{
     read,
 };
 
-use crate::find::{context::Ground, finding::Part};
+use crate::find::{
+    about::Awaited,
+    context::Ground,
+    finding::{Part, PartText},
+};
 
 /// How far names are followed through files that hand them on.
 const DEEPEST: usize = 8;
@@ -51,8 +55,8 @@ pub(crate) struct Waiting {
     pub(crate) request: String,
     /// What is used, and what each use waits for.
     pub(crate) parts: Vec<Part>,
-    /// What is waited for, in words.
-    pub(crate) events: BTreeSet<String>,
+    /// What is waited for.
+    pub(crate) events: BTreeSet<Awaited>,
 }
 
 /// Functions that are handed functions.
@@ -95,8 +99,8 @@ impl Callees<'_> {
                     name: import.local.clone(),
                     module: Some(record.module(from).path.clone()),
                     line: Some(line),
-                    why: Some(format!("waits for {event}")),
-                    text: quoted,
+                    waits_for: Some(event.clone()),
+                    text: PartText::Excerpt(quoted),
                     ..Part::default()
                 });
                 found.events.insert(event);
@@ -105,15 +109,15 @@ impl Callees<'_> {
         Some(found)
     }
 
-    /// What a use waits for, in words.
-    fn event(&self, from: ModuleId, one: &Use) -> Option<String> {
+    /// What a use waits for.
+    fn event(&self, from: ModuleId, one: &Use) -> Option<Awaited> {
         if !one.relies_on.iter().all(|given| self.is_handler(from, given)) {
             return None;
         }
         Some(match &one.waits {
             Waits::Nothing => return None,
-            Waits::Event(name) => format!("`{name}`"),
-            Waits::State(name) => format!("the state `{name}`, which is false at first"),
+            Waits::Event(name) => Awaited::Event(name.clone()),
+            Waits::State(name) => Awaited::State(name.clone()),
             Waits::Route(path) => {
                 let path = path.trim_matches('/');
                 let mut starts = self.ground.record().entries.iter().flat_map(|entry| {
@@ -122,9 +126,9 @@ impl Callees<'_> {
                 if starts.any(|start| start.trim_matches('/') == path) {
                     return None;
                 }
-                format!("a visit of /{path}")
+                Awaited::Route(path.to_owned())
             }
-            Waits::Given(given) => format!("the event that `{}` gives it to", given.name),
+            Waits::Given(given) => Awaited::Given(given.name.clone()),
         })
     }
 

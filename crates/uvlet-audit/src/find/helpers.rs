@@ -12,8 +12,9 @@ use uvlet_record::{FileId, ModuleId, Segment};
 
 use crate::{
     find::{
+        about::About,
         context::{Ground, module_at},
-        finding::{Bound, Found, Part, counted},
+        finding::{Bound, Found, Part, PartText},
         liveness::{follow::segment_at, sources::Sources},
     },
     parts::spans::Spans,
@@ -24,9 +25,6 @@ const MODULES: usize = 3;
 
 /// Bytes that all copies but one must come to.
 const LEAST: u64 = 300;
-
-/// Functions that a title names.
-const NAMED: usize = 3;
 
 /// Characters of emitted text that are shown of each.
 const EXCERPT: usize = 160;
@@ -86,7 +84,10 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
         by_modules.entry(modules).or_default().push(copies);
     }
     let sources = Sources::new(ground.texts);
-    by_modules.iter().map(|(modules, groups)| one(ground, &sources, modules, groups)).collect()
+    by_modules
+        .iter()
+        .map(|(modules, groups)| helper_finding(ground, &sources, modules, groups))
+        .collect()
 }
 
 /// What all copies but the largest come to.
@@ -95,7 +96,7 @@ fn spare(copies: &[Copy]) -> u64 {
     bytes().sum::<u64>() - bytes().max().unwrap_or(0)
 }
 
-fn one(
+fn helper_finding(
     ground: &Ground<'_>,
     sources: &Sources<'_>,
     modules: &BTreeSet<ModuleId>,
@@ -122,36 +123,22 @@ fn one(
             copies.iter().map(|copy| part(ground, sources, copy, &origins[&copy.file])).collect();
         let named: BTreeSet<&String> =
             here.iter().map(|part| &part.name).filter(|name| !name.is_empty()).collect();
-        names.extend(named.first().map(|name| format!("`{name}`")));
+        names.extend(named.first().map(|name| (*name).clone()));
         parts.extend(here);
     }
-    let more = match groups.len() - names.len().min(NAMED) {
-        0 => String::new(),
-        more if names.is_empty() => counted(more, "function"),
-        more => format!(" and {more} more"),
-    };
-    names.truncate(NAMED);
-    let verb = if groups.len() == 1 { "is" } else { "are" };
-    let title = format!("{}{more} {verb} written into {} modules", names.join(", "), modules.len());
     let is_own = |id: &ModuleId| !record.module(*id).third_party;
-    let advice = match modules.iter().any(is_own) {
-        true => {
-            "let the compiler import its helpers from one package (`importHelpers` of TypeScript, the runtime transform of Babel), or keep the function in one module that the others import"
-        }
-        false => {
-            "the packages were published so: take editions of them for newer browsers, or newer versions"
-        }
-    };
     parts.truncate(crate::find::finding::PARTS);
     Found {
-        title,
         names: modules.iter().map(|&id| record.module(id).path.clone()).collect(),
         spans: spans.joined(),
         parts,
         bound: Bound::AtMost,
-        cause: "each of them has its own, as compilers and copying hands leave it".to_owned(),
-        advice: advice.to_owned(),
-        ..Found::default()
+        ..Found::of(About::CopiedHelper {
+            names,
+            functions: groups.len(),
+            modules: modules.len(),
+            is_own: modules.iter().any(is_own),
+        })
     }
 }
 
@@ -167,7 +154,7 @@ fn part(ground: &Ground<'_>, sources: &Sources<'_>, copy: &Copy, origins: &[Segm
         name: name.unwrap_or_default(),
         module: Some(ground.record().module(copy.module).path.clone()),
         emitted: copy.range.end - copy.range.start,
-        text: start.chars().take(EXCERPT).collect(),
+        text: PartText::Excerpt(start.chars().take(EXCERPT).collect()),
         ..Part::default()
     }
 }

@@ -50,32 +50,6 @@ impl Judged {
     }
 }
 
-/// Says what of a build a kind could judge, and why not all.
-#[must_use]
-pub fn checked(judged: &Judged) -> String {
-    let kind = judged.kind.name();
-    if judged.has_failed {
-        return format!("{kind} could not be judged: it ended with a fault of uvlet");
-    }
-    let bytes =
-        if judged.kind.is_of_styles() { "script and mapped style bytes" } else { "script bytes" };
-    format!("{kind} checked {}% of the {bytes}{}", judged.percent(), missing(&judged.lacks))
-}
-
-/// What was missing, behind a colon.
-#[must_use]
-pub fn missing(lacks: &[Need]) -> String {
-    // What has no owner has no source and no imports either.
-    let first = match lacks {
-        [] => return String::new(),
-        [Need::Owners, ..] => "no source maps",
-        [Need::Edges, ..] => "it is not known which module imports which",
-        [Need::Texts, ..] => "no texts of the emitted files",
-        [Need::Sources, ..] => "no source texts",
-    };
-    format!(": {first}")
-}
-
 /// Styles of which at least something is owned: most bundlers write no maps for styles, which then are told
 /// of apart.
 fn mapped_styles(lens: &Lens<'_>) -> Vec<bool> {

@@ -80,19 +80,16 @@ impl Kind {
     }
 }
 
-/// Something that is no kind of finding.
-#[derive(Debug, thiserror::Error)]
-#[error("there is no kind `{name}`, {}", crate::select::nearest::remedy(.name, Kind::ALL.iter().map(|kind| kind.name())))]
-pub struct UnknownKind {
-    name: String,
-}
+/// A word that is no kind of finding.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct UnknownKind(pub String);
 
 impl std::str::FromStr for Kind {
     type Err = UnknownKind;
 
     fn from_str(text: &str) -> Result<Self, UnknownKind> {
         let kind = Self::ALL.into_iter().find(|kind| kind.name() == text);
-        kind.ok_or_else(|| UnknownKind { name: text.to_owned() })
+        kind.ok_or_else(|| UnknownKind(text.to_owned()))
     }
 }
 

@@ -17,10 +17,11 @@ use uvlet_script::{
 };
 
 use crate::{
-    bundlers::loading_helper,
+    bundlers::Profile,
     find::{
+        about::{About, Deferrable},
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
         handlers::{Callees, Waiting, is_now, read_later},
     },
     parts::{byte_set::stocks, cells::CellSet},
@@ -67,7 +68,8 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             }
         }
     }
-    let found = waiting.iter().filter_map(|(targets, by)| one(ground, &before, targets, by));
+    let found =
+        waiting.iter().filter_map(|(targets, by)| deferrable_finding(ground, &before, targets, by));
     found.collect()
 }
 
@@ -76,8 +78,9 @@ fn asks(edge: &Edge, request: &str) -> bool {
     edge.kind == EdgeKind::Static && edge.request.as_deref() == Some(request)
 }
 
-/// Own modules among some whose evaluation may do something, which would come later with them.
-fn active(ground: &Ground<'_>, modules: &BTreeSet<ModuleId>) -> String {
+/// Own modules among some whose evaluation may do something, which would come later with them: the first, and
+/// how many more.
+fn active_modules(ground: &Ground<'_>, modules: &BTreeSet<ModuleId>) -> Option<(String, usize)> {
     let record = ground.record();
     let does_something = |id: &&ModuleId| {
         let text = ground.texts.source(**id);
@@ -85,21 +88,11 @@ fn active(ground: &Ground<'_>, modules: &BTreeSet<ModuleId>) -> String {
             && text.is_none_or(|text| !is_inert(&text).unwrap_or(false))
     };
     let mut active = modules.iter().filter(does_something).map(|&id| &record.module(id).path);
-    match active.next() {
-        Some(first) => {
-            let others = match active.count() {
-                0 => String::new(),
-                more => format!(" and of {}", counted(more, "more module")),
-            };
-            format!(
-                "; the evaluation of {first}{others} may do something, which would come later, too"
-            )
-        }
-        None => String::new(),
-    }
+    let first = active.next()?.clone();
+    Some((first, active.count()))
 }
 
-pub(crate) fn one(
+fn deferrable_finding(
     ground: &Ground<'_>,
     before: &BTreeMap<usize, Vec<bool>>,
     targets: &BTreeSet<ModuleId>,
@@ -142,43 +135,28 @@ pub(crate) fn one(
     };
     let names: BTreeSet<&str> = targets.iter().map(|&id| name(id)).collect();
     let first = *names.first()?;
-    let more = match modules.len().saturating_sub(targets.len()) {
-        0 => String::new(),
-        more => format!(", with {} that only it needs", counted(more, "module")),
-    };
-    let events: BTreeSet<&str> =
-        by.iter().flat_map(|one| &one.events).map(String::as_str).collect();
-    let events: Vec<&str> = events.into_iter().collect();
-    let askers: Vec<&str> = by.iter().map(|one| record.module(one.from).path.as_str()).collect();
+    let askers = by.iter().map(|one| record.module(one.from).path.clone());
     // The entry that gains most may have nothing yet that loads on demand.
     let (&most, _) = by_entry.iter().max_by_key(|(_, cells)| lens.amount(cells).emitted)?;
     let reach = &lens.reach[most];
     let loads = record.dynamic_loads.iter().any(|load| reach.startup.contains(&load.file));
-    let first_load = match loads {
-        true => String::new(),
-        false => format!(
-            "; {} loads nothing on demand yet, and what the bundler needs for that comes with the first: {}",
-            record.entries[most].name,
-            loading_helper(record.bundler)
-        ),
+    let about = Deferrable {
+        what: first.to_owned(),
+        others: modules.len().saturating_sub(targets.len()),
+        askers: askers.collect(),
+        events: by.iter().flat_map(|one| one.events.iter().cloned()).collect(),
+        active: active_modules(ground, &modules),
+        request: request.clone(),
+        first_load: (!loads)
+            .then(|| (record.entries[most].name.clone(), Profile::of(record.bundler).loading)),
     };
     Some(Found {
-        title: format!("{first} could come later{more}"),
         names: names.iter().map(|&name| name.to_owned()).collect(),
         cells,
         parts: by.iter().flat_map(|one| one.parts.iter().cloned()).collect(),
         with_wrappers: true,
         bound: Bound::AtMost,
         by_entry: Some(stocks(by_entry)),
-        cause: format!(
-            "{} uses it only in what waits for {}{}",
-            askers.join(" and "),
-            events.join(" or "),
-            active(ground, &modules)
-        ),
-        advice: format!(
-            "load it where it is used, by `import(\"{request}\")`; `uvlet what-if --defer {first}` says what that brings{first_load}"
-        ),
-        ..Found::default()
+        ..Found::of(About::Deferrable(about))
     })
 }

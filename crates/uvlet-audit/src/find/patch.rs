@@ -39,8 +39,24 @@ pub struct Edit {
     pub after: String,
     /// The findings that it mends, in part at least.
     pub findings: Vec<String>,
-    /// What it does, in words.
-    pub what: String,
+    /// What it does.
+    pub what: Does,
+}
+
+/// What an edit does.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Does {
+    /// It says which scripts of a package do something as they are evaluated.
+    DeclaresEffects {
+        /// Number of scripts that the package has.
+        scripts: usize,
+        /// The package.
+        package: String,
+        /// Those that do something, as patterns; none where none does.
+        active: Vec<String>,
+    },
+    /// It imports from the modules that declare the names.
+    ImportsFromDeclarers,
 }
 
 /// The edits that some findings allow.
@@ -99,12 +115,11 @@ fn declared_effects(record: &Record, findings: &[Finding], project: &dyn Project
             path,
             before,
             findings: about,
-            what: format!(
-                "says which of the {} scripts of {} do something as they are evaluated: {}",
-                scripts.len(),
-                package.name,
-                if list.is_empty() { "none".to_owned() } else { list.join(", ") }
-            ),
+            what: Does::DeclaresEffects {
+                scripts: scripts.len(),
+                package: package.name.clone(),
+                active: list,
+            },
         });
     }
     edits
@@ -166,7 +181,7 @@ fn past_barrels(sight: Sight<'_>, findings: &[Finding], project: &dyn Project) -
                 before: before.clone(),
                 after: String::new(),
                 findings: Vec::new(),
-                what: "imports from the modules that declare the names".to_owned(),
+                what: Does::ImportsFromDeclarers,
             });
             edit.after = after;
             edit.findings.push(finding.id.clone());

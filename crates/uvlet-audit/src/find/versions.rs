@@ -1,17 +1,16 @@
 //! One package in several installs, of one version or of several.
 
-use std::{
-    cmp::Reverse,
-    collections::{BTreeMap, BTreeSet},
-};
+use crate::find::about;
+use std::{cmp::Reverse, collections::BTreeMap};
 
 use semver::Version;
 use uvlet_record::{CellId, ModuleId, Package, PackageId};
 
 use crate::{
     find::{
+        about::About,
         context::Ground,
-        finding::{Bound, Found, counted},
+        finding::{Bound, Found},
     },
     parts::{byte_set::stocks, cells::CellSet},
     select::overlap::cells_of_modules,
@@ -53,50 +52,41 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             let here = installs.iter().map(|install| install.cells.clone().and(&startup));
             // One of them has to stay.
             let here = here.filter(|cells| cells.iter().next().is_some());
-            let rest: CellSet = here.skip(1).flat_map(|cells| cells.iter().collect::<Vec<_>>()).collect();
+            let rest: CellSet =
+                here.skip(1).flat_map(|cells| cells.iter().collect::<Vec<_>>()).collect();
             if rest.iter().next().is_some() {
                 by_entry.insert(entry, rest);
             }
         }
         let packages = || installs.iter().map(|install| &record.packages[install.package.at()]);
-        let versions: BTreeSet<&str> = packages().filter_map(|p| p.version.as_deref()).collect();
-        let versions = match versions.len() {
-            0 => String::new(),
-            1 => format!(", all {}", versions.first().unwrap_or(&"")),
-            _ => format!(": {}", versions.into_iter().collect::<Vec<_>>().join(", ")),
+        let about = About::SeveralVersions {
+            name: name.to_owned(),
+            versions: packages().filter_map(|package| package.version.clone()).collect(),
+            installs: installs.iter().map(|install| described(ground, install)).collect(),
         };
         Found {
-            title: format!("{name} is there from {}{versions}", counted(installs.len(), "place")),
             names: packages().map(|package| package.place.clone()).collect(),
             cells,
             bound: Bound::AtMost,
             by_entry: Some(stocks(by_entry)),
-            cause: installs.iter().map(|install| asked(ground, install)).collect::<Vec<_>>().join("; "),
-            advice: format!(
-                "ask for one version everywhere (`npm dedupe`, or `overrides` in package.json), and \
-                 update what holds {name} back"
-            ),
-            ..Found::default()
+            ..Found::of(about)
         }
     });
     found.collect()
 }
 
-/// Who asks for an install: a module outside it, the nearest to an entry.
-fn asked(ground: &Ground<'_>, install: &Install) -> String {
+/// An install with who imports it: a module outside it, the nearest to an entry.
+fn described(ground: &Ground<'_>, install: &Install) -> about::Install {
     let record = ground.record();
     let Package { place, version, .. } = &record.packages[install.package.at()];
-    let version = version.as_deref().map(|version| format!(" ({version})")).unwrap_or_default();
     // A module that left no byte may be the one that is asked for.
     let modules = (0..record.modules.len()).map(ModuleId::new);
     let modules = modules.filter(|id| record.module(*id).package == Some(install.package));
-    let askers = modules.flat_map(|id| ground.network.askers(id));
-    let outside = askers
-        .map(|edge| edge.from)
-        .filter(|id| record.module(*id).package != Some(install.package));
-    let asker = outside.min_by_key(|&id| (record.module(id).third_party, &record.module(id).path));
-    match asker {
-        Some(id) => format!("{place}{version} for {}", record.module(id).path),
-        None => format!("{place}{version}"),
+    let askers = modules.flat_map(|id| ground.network.askers(id)).map(|edge| edge.from);
+    let outside = askers.filter(|id| record.module(*id).package != Some(install.package));
+    about::Install {
+        place: place.clone(),
+        version: version.clone(),
+        asked_by: ground.first_of(outside),
     }
 }

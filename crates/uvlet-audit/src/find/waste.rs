@@ -9,7 +9,6 @@ use std::{
     sync::OnceLock,
 };
 
-use serde::Serialize;
 use uvlet_record::{
     Basis, Cell, CellId, Costs, FileId, Record, Texts,
     sizes::{Amount, Measure, Sizes},
@@ -18,7 +17,7 @@ use uvlet_record::{
 use crate::{
     find::{
         context::Ground,
-        finding::{EntryShare, Finding, Found, Span, counted},
+        finding::{EntryShare, Finding, Found, NeverRan, Span},
         judged::{self, Judged},
         kind::Kind,
         kinds::ALL,
@@ -34,8 +33,7 @@ use crate::{
 };
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Waste {
     /// What could go at startup of each entry, all findings together, the most first.
     pub at_startup: Vec<EntryShare>,
@@ -47,7 +45,6 @@ pub struct Waste {
     pub judged: Vec<Judged>,
     /// Emitted bytes of styles that no kind could judge, as no map says what they are made of.
     pub unjudged_styles: u64,
-    #[serde(skip)]
     prices: Prices,
 }
 
@@ -134,8 +131,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
             && matches!(kind, Kind::Deferrable | Kind::DeadDeclaration)
             && let Some(percent) = never_ran(record, &finding, ran)
         {
-            let recordings = counted(recordings, "recording");
-            finding.cause.push_str(&format!("; {percent}% of it never ran in {recordings}"));
+            finding.never_ran = Some(NeverRan { percent, recordings });
         }
         let most = finding.by_entry.iter().map(|share| share.sizes.get(measure)).max();
         if finding.recoverable.get(measure).max(most.unwrap_or(0)) < wanted.min {
@@ -241,14 +237,13 @@ fn finding(
     Finding {
         id: format!("{}:{}", kind.name(), &digest[..8]),
         kind,
-        title: found.title,
+        about: found.about,
         paths: names,
         bound: found.bound,
         recoverable: whole.amount(lens, prices).sizes(),
         at: by_entry.first().map(|share| share.entry.clone()),
         by_entry,
-        cause: found.cause,
-        advice: found.advice,
+        never_ran: None,
         predicted: None,
         waived: None,
         parts: found.parts,

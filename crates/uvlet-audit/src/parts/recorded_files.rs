@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use uvlet_record::{FileId, Kind, Record, Seen, Texts};
 
 /// Why a recorded script is no file of the build.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Unknown {
     /// It stands inside a page.
     InPage,
@@ -17,20 +17,6 @@ pub enum Unknown {
     Other,
 }
 
-impl Unknown {
-    /// One sentence.
-    pub fn reason(self) -> &'static str {
-        match self {
-            Self::InPage => "code inside a page",
-            Self::NoName => "no file of the build is called that",
-            Self::NoTexts => "the build's texts are not at hand",
-            Self::Other => {
-                "the file of that name is another: the recording is of another build, or was cut"
-            }
-        }
-    }
-}
-
 /// A file's text, with its length in UTF-16 code units.
 struct Text {
     text: String,
@@ -38,7 +24,7 @@ struct Text {
 }
 
 /// The scripts and styles of a build, by the last part of their paths.
-pub struct Files<'r> {
+pub(crate) struct Files<'r> {
     record: &'r Record,
     texts: &'r dyn Texts,
     by_name: HashMap<&'r str, Vec<FileId>>,

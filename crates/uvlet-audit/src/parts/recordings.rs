@@ -5,23 +5,21 @@ use std::{
     ops::Range,
 };
 
-use serde::Serialize;
 use uvlet_record::{FileId, Record, Recording, Texts};
 
 use crate::parts::{
     ranges::{bytes_of, joined, that_ran, without},
-    recorded_files::Files,
+    recorded_files::{Files, Unknown},
     spans::Spans,
 };
 
 /// A script of a recording that is none of the build's.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Unmatched {
     /// Where it was loaded from.
     pub url: String,
     /// Why.
-    pub reason: String,
+    pub reason: Unknown,
 }
 
 /// What ran in some recordings.
@@ -51,8 +49,7 @@ pub fn ran(record: &Record, recordings: &[Recording], texts: &dyn Texts) -> Ran 
         for seen in &recording.seen {
             match files.matching(seen) {
                 Err(unknown) => {
-                    let reason = unknown.reason().to_owned();
-                    ran.unmatched.insert(Unmatched { url: seen.url.clone(), reason });
+                    ran.unmatched.insert(Unmatched { url: seen.url.clone(), reason: unknown });
                 }
                 Ok(file) => {
                     let units = that_ran(&seen.ranges);

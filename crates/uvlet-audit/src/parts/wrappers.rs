@@ -2,9 +2,12 @@
 
 use std::{collections::BTreeSet, ops::Range};
 
-use uvlet_record::{Bundler, Cell, FileId, Kind, ModuleFormat, Owner, Record};
+use uvlet_record::{Cell, FileId, Kind, ModuleFormat, Owner, Record};
 
-use crate::parts::{cells::CellSet, spans::Spans};
+use crate::{
+    bundlers::Profile,
+    parts::{cells::CellSet, spans::Spans},
+};
 
 /// Glue before the text of some cells, which wraps them or joins them to others; with the last CommonJS
 /// modules of a file, what lets others import such modules.
@@ -24,7 +27,7 @@ pub fn wrappers(record: &Record, cells: &CellSet) -> Spans {
             }
         }
     }
-    if has_helpers(record) {
+    if Profile::of(record.bundler).has_import_helpers {
         let scripts = (0..record.files.len()).map(FileId::new);
         let shared = scripts.filter(|&id| {
             let is_glue = |cell: &Cell| cell.owner == Owner::Glue;
@@ -43,14 +46,9 @@ pub fn wrappers(record: &Record, cells: &CellSet) -> Spans {
     spans.joined()
 }
 
-/// Bundlers that write such helpers at the head of a file, or into a file of their own.
-fn has_helpers(record: &Record) -> bool {
-    matches!(record.bundler, Some(Bundler::Esbuild | Bundler::Vite | Bundler::Rolldown))
-}
-
 /// All CommonJS modules of some files are among the cells, and there are some.
 fn is_last(record: &Record, files: &[FileId], cells: &CellSet) -> bool {
-    if !has_helpers(record) {
+    if !Profile::of(record.bundler).has_import_helpers {
         return false;
     }
     let mut any = false;

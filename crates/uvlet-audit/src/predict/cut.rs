@@ -2,10 +2,10 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{Bundler, CellId, FileId, Kind, ModuleId, Owner};
+use uvlet_record::{CellId, FileId, Kind, ModuleId, Owner};
 
 use crate::{
-    bundlers::Helper,
+    bundlers::{Helper, Profile},
     lens::Lens,
     predict::{
         draft::{Draft, Key, When},
@@ -123,10 +123,7 @@ impl Cutter<'_, '_> {
     pub fn joins(&self, key: &Key, loaders: &[Vec<(usize, When)>]) -> Option<usize> {
         let Key::Cut { kind, needed, brought } = key else { return None };
         let record = self.lens.record;
-        let is_cut_so = matches!(
-            record.bundler,
-            Some(Bundler::Esbuild | Bundler::Rollup | Bundler::Rolldown | Bundler::Vite)
-        );
+        let is_cut_so = Profile::of(record.bundler).cuts_by_entries;
         if !is_cut_so || !brought.is_empty() || needed.len() < 2 {
             return None;
         }

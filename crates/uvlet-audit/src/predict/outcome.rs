@@ -13,7 +13,7 @@ use uvlet_record::{
 };
 
 use crate::{
-    bundlers::{Helper, helper},
+    bundlers::{Helper, Profile},
     graph::{network::Network, reach::Reach},
     lens::Lens,
     parts::cells::CellSet,
@@ -26,7 +26,7 @@ use crate::{
         follow::{Followed, Plan},
         step::{Change, Step},
     },
-    select::selector::SelectorError,
+    select::{nearest::Known, selection::Lack, selector::SelectorError},
 };
 
 /// A module that is elsewhere then.
@@ -152,7 +152,7 @@ fn moved_cell(lens: &Lens<'_>, cell: CellId, to: Option<&str>) -> Option<Move> {
 /// A page's first load on demand brings what the bundler needs for it, into the file that holds the call.
 fn bring_helpers(lens: &Lens<'_>, plan: &Plan<'_>, drafts: &mut [Draft]) {
     let record = lens.record;
-    let helper = helper(record);
+    let helper = Profile::of(record.bundler).helper(record);
     let edited = plan.edited_files();
     for (entry, reach) in lens.reach.iter().enumerate() {
         let is_import = |at: usize| record.dynamic_loads[at].kind == LoadKind::Import;
@@ -173,36 +173,29 @@ fn bring_helpers(lens: &Lens<'_>, plan: &Plan<'_>, drafts: &mut [Draft]) {
 }
 
 /// Why there is no answer.
-#[derive(Debug, thiserror::Error)]
+#[derive(Debug)]
 pub enum WhatIfError {
     /// It is where an entry begins.
-    #[error("--{change} {subject}: {entry} begins there, so that nothing would be left of it")]
     Root {
         /// The step.
-        change: &'static str,
+        change: Change,
         /// What was named.
         subject: String,
         /// The entry.
         entry: String,
     },
     /// A visit of nothing.
-    #[error("--visits {name}: no entry is called that, {remedy}")]
     Visit {
         /// As written.
         name: String,
-        /// What to do.
-        remedy: String,
+        /// What there is instead.
+        known: Known,
     },
     /// What is weighed means nothing.
-    #[error("--in: {0}")]
-    Within(String),
+    Within(Lack),
     /// What is weighed cannot be read.
-    #[error("--in: {0}")]
-    Selector(#[from] SelectorError),
+    Selector(SelectorError),
     /// Nobody knows who asks for whom.
-    #[error(
-        "who asks for whom is not known of this build, so that what would follow cannot be told"
-    )]
     NoEdges,
 }
 
@@ -242,7 +235,7 @@ pub(crate) fn predicted(
         let begins = record.entries.iter().find(|entry| entry.roots.iter().any(is_its));
         if let Some(entry) = begins {
             return Err(WhatIfError::Root {
-                change: step.change.name(),
+                change: step.change,
                 subject: step.subject.text.clone(),
                 entry: entry.name.clone(),
             });
@@ -250,4 +243,10 @@ pub(crate) fn predicted(
     }
     let followed: Vec<Followed> = record.entries.iter().map(|entry| plan.follow(entry)).collect();
     Ok(predict(lens, plan, steps, &followed, assembly))
+}
+
+impl From<SelectorError> for WhatIfError {
+    fn from(error: SelectorError) -> Self {
+        Self::Selector(error)
+    }
 }

@@ -64,32 +64,30 @@ impl Step {
         Self { change, subject, from: None, name: String::new(), bytes: 0 }
     }
 
-    /// As it is typed.
+    /// What it does, without what its names mean in a build.
     #[must_use]
-    pub fn typed(&self) -> String {
-        let (change, subject) = (self.change.name(), quoted(&self.subject.text));
-        match (self.change, &self.from) {
-            (Change::Gather, _) => {
-                format!("--gather {}", quoted(&format!("{}={}", self.name, self.subject.text)))
-            }
-            (Change::Resize, _) => {
-                format!("--resize {}", quoted(&format!("{}={} B", self.subject.text, self.bytes)))
-            }
-            (_, Some(from)) => {
-                let text = format!("{} from {}", self.subject.text, from.text);
-                format!("--{change} {}", quoted(&text))
-            }
-            _ => format!("--{change} {subject}"),
+    pub fn planned(&self) -> Planned {
+        Planned {
+            change: self.change,
+            subject: self.subject.text.clone(),
+            from: self.from.as_ref().map(|from| from.text.clone()),
+            name: self.name.clone(),
+            bytes: self.bytes,
         }
     }
 }
 
-/// In quotes for a POSIX shell, where it needs them.
-fn quoted(text: &str) -> String {
-    let is_plain =
-        |c: char| c.is_ascii_alphanumeric() || matches!(c, '/' | '.' | '-' | '_' | '@' | '=' | ':');
-    match !text.is_empty() && text.chars().all(is_plain) {
-        true => text.to_owned(),
-        false => format!("'{}'", text.replace('\'', "'\\''")),
-    }
+/// A step by the names that it was given.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Planned {
+    /// What is done.
+    pub change: Change,
+    /// To what.
+    pub subject: String,
+    /// Of what is deferred, the modules whose imports alone are; all where none are named.
+    pub from: Option<String>,
+    /// What a gathered file is called.
+    pub name: String,
+    /// The size that something grows or shrinks to, as emitted.
+    pub bytes: u64,
 }

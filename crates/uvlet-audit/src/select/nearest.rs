@@ -18,18 +18,30 @@ fn likeness(wrong: &str, name: &str) -> f64 {
     swapped.max(strsim::jaro_winkler(wrong, name) - 0.05)
 }
 
-/// `did you mean a or b?` where something is close, else a list of what there is.
-pub fn remedy<'a>(wrong: &str, names: impl Iterator<Item = &'a str> + Clone) -> String {
-    let close = nearest(wrong, names.clone());
-    if !close.is_empty() {
-        return format!("did you mean {}?", close.join(" or "));
-    }
-    let mut all: Vec<&str> = names.collect();
-    all.sort_unstable();
-    all.dedup();
-    match all.len() {
-        0 => "there are none".to_owned(),
-        1..=8 => format!("there are {}", all.join(", ")),
-        more => format!("there are {} and {} more", all[..8].join(", "), more - 8),
+/// What there is where a name means nothing: names that are close to it, else all of them.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Known {
+    /// These are close.
+    Near(Vec<String>),
+    /// None is; the first of all, in order, and how many more there are.
+    All(Vec<String>, usize),
+}
+
+impl Known {
+    /// Names that are listed.
+    const LISTED: usize = 8;
+
+    /// What there is instead of a name.
+    pub fn of<'a>(wrong: &str, names: impl Iterator<Item = &'a str> + Clone) -> Self {
+        let owned = |names: &[&str]| names.iter().map(|&name| name.to_owned()).collect();
+        let close = nearest(wrong, names.clone());
+        if !close.is_empty() {
+            return Self::Near(owned(&close));
+        }
+        let mut all: Vec<&str> = names.collect();
+        all.sort_unstable();
+        all.dedup();
+        let shown = all.len().min(Self::LISTED);
+        Self::All(owned(&all[..shown]), all.len() - shown)
     }
 }

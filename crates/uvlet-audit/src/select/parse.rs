@@ -3,8 +3,8 @@
 use std::{ops::Range, str::FromStr};
 
 use crate::select::{
-    nearest::remedy,
-    selector::{Selector, SelectorError, Tree},
+    nearest::Known,
+    selector::{Selector, SelectorError, Tree, Wrong},
     words::{Named, Plain},
 };
 
@@ -18,7 +18,7 @@ impl FromStr for Selector {
         let mut parser = Parser { text, at: 0, depth: 0 };
         let tree = parser.expression()?;
         if parser.peek().is_some() {
-            return Err(parser.error("expected `and`, `or`, `except` or the end"));
+            return Err(parser.error(Wrong::NoJoin));
         }
         Ok(Self { text: text.trim().to_owned(), tree })
     }
@@ -45,7 +45,7 @@ impl<'t> Parser<'t> {
     fn expression(&mut self) -> Result<Tree, SelectorError> {
         self.depth += 1;
         if self.depth > DEEPEST {
-            return Err(self.error("too many parentheses within parentheses"));
+            return Err(self.error(Wrong::TooDeep));
         }
         let mut parts = vec![self.union()?];
         while self.keyword("except") {
@@ -81,7 +81,7 @@ impl<'t> Parser<'t> {
         let start = self.at;
         let word = self.word();
         if word.is_empty() {
-            return Err(self.error("expected a set, such as startup(*) or third-party"));
+            return Err(self.error(Wrong::NoSet));
         }
         let find_named = Named::ALL.iter().find(|(name, _)| *name == word);
         let has_argument = self.text[self.at..].trim_start().starts_with('(');
@@ -95,21 +95,21 @@ impl<'t> Parser<'t> {
         let is_plain = Plain::ALL.iter().any(|(name, _)| *name == word) && !has_argument;
         if let Some(&(_, set)) = find_named.filter(|_| !is_plain) {
             if !has_argument {
-                return Err(self.error(&format!("expected `(`, as in {word}(*)")));
+                return Err(self.error(Wrong::NoArgument(word.to_owned())));
             }
             let (argument, at) = self.argument()?;
             return Ok(Tree::Named { set, argument, at });
         }
         if let Some(&(_, set)) = Plain::ALL.iter().find(|(name, _)| *name == word) {
             if has_argument {
-                return Err(self.error(&format!("`{word}` takes no argument")));
+                return Err(self.error(Wrong::Argument(word.to_owned())));
             }
             return Ok(Tree::Plain(set));
         }
         let names = Plain::ALL.iter().map(|(name, _)| *name);
         let names = names.chain(Named::ALL.iter().map(|(name, _)| *name)).chain(["holding"]);
-        let message = format!("there is no set `{word}`, {}", remedy(word, names));
-        Err(SelectorError::new(self.text, start, message))
+        let unknown = Wrong::UnknownSet(word.to_owned(), Known::of(word, names));
+        Err(SelectorError::new(self.text, start, unknown))
     }
 
     /// What stands in parentheses: quoted, or up to the parenthesis that closes the first, so that
@@ -120,7 +120,7 @@ impl<'t> Parser<'t> {
         if let Some(quote @ ('"' | '\'')) = self.peek() {
             let start = self.at + 1;
             let Some(length) = self.text[start..].find(quote) else {
-                return Err(self.error("the quote is not closed"));
+                return Err(self.error(Wrong::OpenQuote));
             };
             self.at = start + length + 1;
             self.close()?;
@@ -137,14 +137,14 @@ impl<'t> Parser<'t> {
             if open == 0 {
                 let argument = self.text[start..start + offset].trim();
                 if argument.is_empty() {
-                    return Err(self.error("expected a name or a glob; `*` names all"));
+                    return Err(self.error(Wrong::NoName));
                 }
                 self.at = start + offset + 1;
                 return Ok((argument.to_owned(), start..start + offset));
             }
         }
         self.at = self.text.len();
-        Err(self.error("expected `)`"))
+        Err(self.error(Wrong::OpenParenthesis))
     }
 
     fn close(&mut self) -> Result<(), SelectorError> {
@@ -152,7 +152,7 @@ impl<'t> Parser<'t> {
             self.at += 1;
             return Ok(());
         }
-        Err(self.error("expected `)`"))
+        Err(self.error(Wrong::OpenParenthesis))
     }
 
     /// The next character that is not white space.
@@ -180,7 +180,7 @@ impl<'t> Parser<'t> {
         false
     }
 
-    fn error(&self, message: &str) -> SelectorError {
-        SelectorError::new(self.text, self.at, message.to_owned())
+    fn error(&self, wrong: Wrong) -> SelectorError {
+        SelectorError::new(self.text, self.at, wrong)
     }
 }

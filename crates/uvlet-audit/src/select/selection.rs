@@ -6,7 +6,7 @@ use uvlet_record::OtherName;
 
 use crate::{
     parts::{cells::CellSet, sets::Sets},
-    select::words::{MAPS, Named},
+    select::words::Named,
 };
 
 /// What a selector names in a record.
@@ -37,29 +37,22 @@ pub enum Unmarked {
     NeverRan,
 }
 
-impl Unmarked {
-    /// In words: what it lacks.
-    #[must_use]
-    pub fn said(self) -> &'static str {
-        match self {
-            Self::Leftovers => {
-                "`leftovers` is found in texts, and the record holds none; make it with --with-texts, \
-                 or name the build's folder"
-            }
-            Self::NeverRan => {
-                "`never-ran` is told by recordings of a browser; name them with --coverage FILE"
-            }
-        }
-    }
-}
-
 impl Selection {
     /// Why it does not tell what was asked: a name that is not there, or a mark that is not known.
     #[must_use]
-    pub fn lack(&self) -> Option<String> {
-        let missing = self.missing.first().map(Missing::said);
-        missing.or_else(|| self.unmarked.first().map(|mark| mark.said().to_owned()))
+    pub fn lack(&self) -> Option<Lack> {
+        let missing = self.missing.first().cloned().map(Lack::Name);
+        missing.or_else(|| self.unmarked.first().copied().map(Lack::Mark))
     }
+}
+
+/// Why a selection does not tell what was asked.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Lack {
+    /// A name is not there.
+    Name(Missing),
+    /// A mark is not known.
+    Mark(Unmarked),
 }
 
 /// A chunk that a selector names by a name which does not last.
@@ -104,32 +97,5 @@ pub struct Item {
 impl Item {
     pub(crate) fn of(name: &str, sets: Sets) -> Self {
         Self { name: name.to_owned(), sets }
-    }
-}
-
-impl Missing {
-    /// In words: what is missing, and what is close.
-    #[must_use]
-    pub fn said(&self) -> String {
-        let Self { set, name, near, several, route_of, .. } = self;
-        if let Some(entry) = route_of {
-            return format!(
-                "no entry is called `{name}`: it is a route that {entry} opens; route({name}) is what \
-                 a visit of it fetches"
-            );
-        }
-        if !several.is_empty() {
-            return format!("`{name}` is the name of several chunks: {}", several.join(", "));
-        }
-        if *set == Named::Kind && name == MAPS {
-            return "maps count in no set; a budget over kind(map) alone holds those that lie in the \
-                    folder"
-                .to_owned();
-        }
-        let near = match near.as_slice() {
-            [] => String::new(),
-            near => format!(", did you mean {}?", near.join(" or ")),
-        };
-        format!("no {} is called `{name}`{near}", set.noun())
     }
 }

@@ -12,7 +12,10 @@
 
 use std::ops::Range;
 
-use crate::select::words::{MAPS, Named, Plain};
+use crate::select::{
+    nearest::Known,
+    words::{MAPS, Named, Plain},
+};
 
 /// A parsed selector.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -52,7 +55,7 @@ impl Selector {
     /// # Errors
     /// What it begins with instead.
     pub fn check_items(&self) -> Result<(), SelectorError> {
-        let error = |message: &str| Err(SelectorError::new(&self.text, 0, message.to_owned()));
+        let error = |wrong: Wrong| Err(SelectorError::new(&self.text, 0, wrong));
         let mut first = &self.tree;
         loop {
             first = match first {
@@ -62,14 +65,10 @@ impl Selector {
                     None => return Ok(()),
                 },
                 Tree::Or(_) => {
-                    return error(
-                        "`each` takes one set of names, filtered by `and` or `except`, not `or`",
-                    );
+                    return error(Wrong::ItemsJoined);
                 }
                 Tree::Plain(_) | Tree::Holding(_) => {
-                    return error(
-                        "`each` begins with a set of names, such as chunk(*) or startup(*)",
-                    );
+                    return error(Wrong::NoItems);
                 }
             };
         }
@@ -107,20 +106,46 @@ impl Tree {
 }
 
 /// Why a selector means nothing.
-#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
-#[error("selector `{text}` column {column}: {message}")]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct SelectorError {
     /// The selector.
     pub text: String,
     /// Column in characters, from 1.
     pub column: usize,
-    /// What is wrong, and what to do.
-    pub message: String,
+    /// What is wrong.
+    pub wrong: Wrong,
+}
+
+/// What is wrong with a selector.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Wrong {
+    /// Something stands where only a word that joins, or the end, may.
+    NoJoin,
+    /// Parentheses stand within parentheses beyond what is read.
+    TooDeep,
+    /// No set stands where one must.
+    NoSet,
+    /// A set of names stands without a parenthesis.
+    NoArgument(String),
+    /// A set without names has a parenthesis.
+    Argument(String),
+    /// There is no set of this name.
+    UnknownSet(String, Known),
+    /// A quote is not closed.
+    OpenQuote,
+    /// No name stands in the parentheses.
+    NoName,
+    /// A parenthesis is not closed.
+    OpenParenthesis,
+    /// Items are joined by `or`.
+    ItemsJoined,
+    /// Items are of no set of names.
+    NoItems,
 }
 
 impl SelectorError {
-    pub(crate) fn new(text: &str, byte: usize, message: String) -> Self {
+    pub(crate) fn new(text: &str, byte: usize, wrong: Wrong) -> Self {
         let column = text.get(..byte).unwrap_or(text).chars().count() + 1;
-        Self { text: text.to_owned(), column, message }
+        Self { text: text.to_owned(), column, wrong }
     }
 }

@@ -10,6 +10,7 @@ use crate::{
     select::{
         evaluate, named,
         nearest::nearest,
+        selection::Lack,
         selector::{Selector, SelectorError},
         words::{Named, Plain},
     },
@@ -40,10 +41,9 @@ pub enum SubjectKind {
 }
 
 /// Why there is no answer.
-#[derive(Debug, thiserror::Error)]
+#[derive(Debug)]
 pub enum SubjectError {
     /// Several modules go by that name.
-    #[error("`{text}` may be any of {}", list(.candidates))]
     Ambiguous {
         /// As written.
         text: String,
@@ -51,7 +51,6 @@ pub enum SubjectError {
         candidates: Vec<String>,
     },
     /// There is none.
-    #[error("no package or module is called `{text}`{}", meant(.near))]
     Unknown {
         /// As written.
         text: String,
@@ -59,32 +58,14 @@ pub enum SubjectError {
         near: Vec<String>,
     },
     /// A name in the selector means nothing in the build.
-    #[error("selector `{text}`: {missing}")]
     Missing {
         /// As written.
         text: String,
         /// What is missing.
-        missing: String,
+        missing: Lack,
     },
     /// It is none.
-    #[error(transparent)]
-    Selector(#[from] SelectorError),
-}
-
-fn list(candidates: &[String]) -> String {
-    const MOST: usize = 8;
-    let shown = candidates.iter().take(MOST).cloned().collect::<Vec<_>>().join(", ");
-    match candidates.len().saturating_sub(MOST) {
-        0 => shown,
-        more => format!("{shown} and {more} more"),
-    }
-}
-
-fn meant(near: &[String]) -> String {
-    match near {
-        [] => String::new(),
-        near => format!(", did you mean {}?", near.join(" or ")),
-    }
+    Selector(SelectorError),
 }
 
 impl SubjectKind {
@@ -237,4 +218,10 @@ fn unknown(text: &str, record: &Record) -> SubjectError {
     }
     let near = near.into_iter().map(str::to_owned).collect();
     SubjectError::Unknown { text: text.to_owned(), near }
+}
+
+impl From<SelectorError> for SubjectError {
+    fn from(error: SelectorError) -> Self {
+        Self::Selector(error)
+    }
 }

@@ -121,4 +121,4 @@ impl Named {
 }
 
 /// The kind of source maps, which stand aside.
-pub(crate) const MAPS: &str = "map";
+pub const MAPS: &str = "map";

@@ -9,10 +9,13 @@ use uvlet_record::{
     sizes::{Amount, Coded, Coding},
 };
 
-use super::{inspect::Inspected, module_spans::ModuleSpan, modules::Modules};
+use crate::assemble::{inspect::Inspected, module_spans::ModuleSpan, modules::Modules};
 use crate::{
-    descriptions::{Described, DescribedFile, DescribedId},
-    folder::{Listed, Listing, Text},
+    descriptions::described::{Described, DescribedFile, DescribedId},
+    folder::{
+        list::{Listed, Listing},
+        text::Text,
+    },
 };
 
 /// The files of the record, with their cells and runs.

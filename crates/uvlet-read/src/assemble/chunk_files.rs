@@ -4,7 +4,10 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_record::{File, FileId, Kind};
 
-use crate::formats::{Chunks, DynamicCall, FileName, Opener};
+use crate::formats::{
+    file_names::FileName,
+    format::{Chunks, DynamicCall, Opener},
+};
 
 /// Bytes below which a script that only a runtime shows in is taken for that alone.
 const RUNTIME: u64 = 16_000;

@@ -4,10 +4,10 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Chunk, DynamicLoad, File, FileId, Kind, NamedBy};
 
-use super::{loads::once_each, modules::Modules};
+use crate::assemble::{loads::once_each, modules::Modules};
 use crate::{
-    descriptions::Described,
-    folder::{folder_of, hashes::Hashes},
+    descriptions::described::Described,
+    folder::{hashes::Hashes, urls::folder_of},
 };
 
 /// Chunks without names yet: each script with the styles that belong to it, and styles that belong

@@ -4,7 +4,7 @@
 use uvlet_ledger::{charges::Charges, shares::apportion};
 use uvlet_record::{Costs, FileId, Record, Texts, sizes::Coding};
 
-use crate::coded::Coder;
+use crate::coded::coder::Coder;
 
 /// Costs by tracing. Where the stream is not that of the record (a precompressed copy was taken for
 /// it) or cannot be traced, bits are shared out in proportion to bytes, and

@@ -4,10 +4,10 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 
 use uvlet_record::{DynamicLoad, EdgeKind, FileId, Kind, LoadKind, ModuleId, When};
 
-use super::{cells::Accounts, inspect::Inspected, loads::once_each, modules::Modules};
+use crate::assemble::{cells::Accounts, inspect::Inspected, loads::once_each, modules::Modules};
 use crate::{
-    descriptions::{Described, DescribedId},
-    formats::DynamicCall,
+    descriptions::described::{Described, DescribedId},
+    formats::format::DynamicCall,
 };
 
 /// What is said, and what it is put into.

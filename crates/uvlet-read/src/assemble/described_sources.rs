@@ -7,8 +7,11 @@ use std::{
 };
 
 use crate::{
-    descriptions::{Candidate, Described, DescribedId, DescribedModule},
-    folder::Text,
+    descriptions::{
+        described::{Described, DescribedId, DescribedModule},
+        find::Candidate,
+    },
+    folder::text::Text,
     project::read_file,
 };
 

@@ -4,11 +4,11 @@
 //! parsed and what it asks for is looked for among the modules of the build; what leads past modules
 //! that left no byte is followed by the names that are taken ([`vanished`]).
 
-mod installed;
-mod placement;
-mod resolve;
-mod sources;
-mod vanished;
+pub(crate) mod installed;
+pub(crate) mod placement;
+pub(crate) mod resolve;
+pub(crate) mod sources;
+pub(crate) mod vanished;
 
 use std::{
     collections::{BTreeMap, BTreeSet},
@@ -21,8 +21,8 @@ use uvlet_record::{
 };
 use uvlet_script::requests::{Kind, Request};
 
-use super::modules::Modules;
-use crate::descriptions::Described;
+use crate::assemble::modules::Modules;
+use crate::descriptions::described::Described;
 use placement::Placement;
 use resolve::{Meant, Resolver};
 use sources::SourceFacts;

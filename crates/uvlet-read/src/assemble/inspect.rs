@@ -14,21 +14,29 @@ use rayon::iter::{ParallelBridge, ParallelIterator};
 use uvlet_record::{Format, Kind, Notice, Remark, sizes::Coded};
 use uvlet_script::{Script, Statement};
 
-use super::{
+use crate::assemble::{
     described_sources::DescribedSources,
     module_spans::{self, Contents, ModuleSpan, Spans},
 };
 use crate::{
     coded::CodedFile,
-    descriptions::{Candidate, DescribedFile, DescribedId, frameworks::Written},
+    descriptions::{
+        described::{DescribedFile, DescribedId},
+        find::Candidate,
+        frameworks::Written,
+    },
     files::{
         marks::CodeMarks,
         page::{self, Inline, Page},
         source_map::{self, MapSources, MapSpans},
         style::{self, StyleUrls},
     },
-    folder::{self, Listed, Listing, Text},
-    formats::{self, DynamicCall, ScriptFacts},
+    folder::{
+        self,
+        list::{Listed, Listing},
+        text::Text,
+    },
+    formats::{self, ScriptFacts, format::DynamicCall},
     project::glue,
 };
 

@@ -4,15 +4,18 @@ use std::collections::BTreeSet;
 
 use uvlet_record::{DynamicLoad, Elsewhere, FileId, LoadKind, Notice, Remark, Unresolved, When};
 
-use super::{
+use crate::assemble::{
     cells::Accounts,
     chunk_files::{ChunkFiles, Keyed},
     inspect::Inspected,
 };
 use crate::{
     files::{page::Imports, source_map::shortened, style::StyleUrls},
-    folder::{Meant, Urls, folder_of},
-    formats::{DynamicCall, Found, names_host},
+    folder::urls::{Meant, Urls, folder_of},
+    formats::{
+        classic::names_host,
+        format::{DynamicCall, Found},
+    },
 };
 
 /// What the meaning of a load depends on.

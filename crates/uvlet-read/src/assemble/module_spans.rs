@@ -16,10 +16,10 @@ use uvlet_record::{Basis, EdgeKind, ModuleFormat, Used};
 use uvlet_script::{Dialect, Script, Span, range, words::Words};
 
 use crate::{
-    descriptions::{Described, DescribedFile, DescribedId, DescribedModule, Slot},
+    descriptions::described::{Described, DescribedFile, DescribedId, DescribedModule, Slot},
     formats::{
         merged::{self, Hint, Share},
-        registry::{Table, bare_units},
+        registry::{bare::bare_units, table::Table},
     },
 };
 

@@ -8,9 +8,9 @@ use std::{
 
 use uvlet_record::{Facet, Module, ModuleId, Owner, Package, PackageId, glob::Glob, path};
 
-use super::{foreign_sources, inspect::Inspected, older_sources};
+use crate::assemble::{foreign_sources, inspect::Inspected, older_sources};
 use crate::{
-    descriptions::{Described, DescribedId, DescribedModule},
+    descriptions::described::{Described, DescribedId, DescribedModule},
     files::source_map::Source,
     project::{
         locks::Locked,

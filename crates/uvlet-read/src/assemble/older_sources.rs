@@ -12,8 +12,8 @@ use std::{
 
 use uvlet_record::path::resolve;
 
-use super::package_maps::{self, stem};
-use crate::{descriptions::Described, project::source_names::Named};
+use crate::assemble::package_maps::{self, stem};
+use crate::{descriptions::described::Described, project::source_names::Named};
 
 /// Ties older sources to modules: renames them in `named`, a list per file and the bundler's
 /// modules last. Returns the path each had, by file and place.

@@ -4,10 +4,10 @@ use std::{collections::BTreeMap, path::Path};
 
 use uvlet_record::Framework;
 
-use super::inspect::Inspected;
+use crate::assemble::inspect::Inspected;
 use crate::{
     descriptions::frameworks::{Output, SaidRoute, Seen},
-    folder::{Listing, Served},
+    folder::{list::Listing, urls::Served},
     project,
 };
 

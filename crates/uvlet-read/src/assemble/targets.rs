@@ -9,11 +9,14 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_record::{Kind, Reason, SetAside, Target};
 
-use super::inspect::Inspected;
+use crate::assemble::inspect::Inspected;
 use crate::{
-    descriptions::Candidate,
+    descriptions::find::Candidate,
     files::marks::is_node_builtin,
-    folder::{Listing, Meant, Urls, folder_of},
+    folder::{
+        list::Listing,
+        urls::{Meant, Urls, folder_of},
+    },
 };
 
 /// Where the files run, and which of them are looked at.

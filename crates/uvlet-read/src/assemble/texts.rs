@@ -11,10 +11,10 @@ use std::{
 use uvlet_ledger::sourcemap::SourceMap;
 use uvlet_record::{FileId, ModuleId, SavedMap, SavedSection, Segment, Texts, segments};
 
-use super::described_sources::SourcePlace;
+use crate::assemble::described_sources::SourcePlace;
 use crate::{
-    files::source_map::{comment, inline},
-    folder::{Listed, Text},
+    files::source_map::find::{comment, inline},
+    folder::{list::Listed, text::Text},
     project::read_file,
 };
 

@@ -5,7 +5,10 @@ use std::io::{self, Read};
 use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use uvlet_record::{AsideKind, Notice, Remark, sizes::Coding};
 
-use crate::folder::{Listed, Listing, Text, precompressed};
+use crate::folder::{
+    list::{Listed, Listing, precompressed},
+    text::Text,
+};
 
 /// A copy that decodes to its file.
 #[derive(Debug)]

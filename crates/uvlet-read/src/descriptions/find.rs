@@ -7,10 +7,15 @@ use std::{collections::HashMap, path::Path};
 
 use uvlet_record::{AsideKind, Notice, Remark, Target};
 
-use super::{
-    Described, DescriptionError, damaged, is_code, look, of_kind, read, read_text, without_mark,
+use crate::descriptions::{
+    described::Described,
+    description::{DescriptionError, damaged, is_code, without_mark},
+    look, of_kind, read, read_text,
 };
-use crate::folder::{Listed, Listing, Text};
+use crate::folder::{
+    list::{Listed, Listing},
+    text::Text,
+};
 
 /// A description that fits the folder.
 pub struct Candidate {

@@ -5,13 +5,13 @@
 //! any folder that a person would name, tells what is served from what is not, and gives routes as a
 //! visitor types them. Nothing else matches on a framework's name.
 
-mod angular;
-mod astro;
-mod next;
-mod nuxt;
-mod pattern;
-mod react_router;
-mod sveltekit;
+pub(crate) mod angular;
+pub(crate) mod astro;
+pub(crate) mod next;
+pub(crate) mod nuxt;
+pub(crate) mod pattern;
+pub(crate) mod react_router;
+pub(crate) mod sveltekit;
 
 use std::path::{Path, PathBuf};
 
@@ -19,7 +19,7 @@ use serde::de::DeserializeOwned;
 use uvlet_record::{Bundler, Reason, Target};
 
 use crate::{
-    folder::{Listing, Part},
+    folder::list::{Listing, Part},
     formats::ScriptFacts,
     project::read_file,
 };

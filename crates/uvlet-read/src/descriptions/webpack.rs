@@ -5,9 +5,9 @@
 //! never from `children`: a shared chunk lists the children of every group that it is in. Modules
 //! go by their `name`; one that others were merged into stands for itself and for the whole.
 
-mod json;
-mod lacks;
-mod names;
+pub(crate) mod json;
+pub(crate) mod lacks;
+pub(crate) mod names;
 
 use std::{
     borrow::Cow,

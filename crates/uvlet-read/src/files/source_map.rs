@@ -4,7 +4,7 @@
 //! source maps"), else by `NAME.map` beside it, else by its name in another folder; never by the
 //! map's `file` field, which some bundlers fill before the final name is known.
 
-mod find;
+pub(crate) mod find;
 
 use std::{
     borrow::Cow,
@@ -19,7 +19,7 @@ use uvlet_ledger::{
 };
 use uvlet_record::{Notice, Remark};
 
-use crate::folder::{Listed, Listing};
+use crate::folder::list::{Listed, Listing};
 use find::{Located, locate};
 pub use find::{comment, inline};
 

@@ -6,7 +6,7 @@ use std::{
     ops::Deref,
 };
 
-use super::Listed;
+use crate::folder::list::Listed;
 
 /// The bytes of a file as they were when it was read.
 pub struct Text(Vec<u8>);

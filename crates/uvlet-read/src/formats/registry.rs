@@ -5,9 +5,9 @@
 //! `r.O(0,[ids],…)`; what it opens later are calls `n.e(id)`. The runtime turns ids into file names
 //! by the functions `u` (scripts) and `miniCssF` (styles).
 
-mod bare;
-mod table;
-mod units;
+pub(crate) mod bare;
+pub(crate) mod table;
+pub(crate) mod units;
 
 use std::collections::BTreeSet;
 

@@ -18,12 +18,12 @@ use oxc_semantic::Semantic;
 use oxc_span::{GetSpan, Span};
 use oxc_syntax::{operator::AssignmentOperator, scope::ScopeFlags, symbol::SymbolId};
 
-use super::{
-    Declared, Effect, Node, NodeKind, SourceDeclaration,
-    effects::{Effects, is_enum, is_fresh, is_fresh_class},
+use crate::declarations::{
+    Declared, Node, NodeKind, SourceDeclaration,
+    effects::{Effect, Effects, is_enum, is_fresh, is_fresh_class},
     layout::{Item, List},
 };
-use crate::{Script, functions::function_body, range};
+use crate::{functions::function_body, parse::Script, range};
 
 /// What was collected.
 pub(super) struct Collected {

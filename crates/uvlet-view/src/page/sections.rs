@@ -1,5 +1,9 @@
 //! What need not be here, promises, what moved, and how it was measured.
 
+use crate::words::{
+    findings::{advice, cause, title},
+    reasons::of_gate,
+};
 use maud::{Markup, html};
 use uvlet_audit::{
     ask::{
@@ -10,12 +14,14 @@ use uvlet_audit::{
 };
 use uvlet_record::Record;
 
-use super::{Report, sizes_said, width};
+use crate::page::{Report, sizes_said, width};
 use crate::{
     name::plain,
     table::{
-        Rows, Screen, Shown, compare as moves,
-        gate::{self as promises, Standing},
+        Screen, compare as moves,
+        compare::Rows,
+        gate as promises,
+        gate::{Shown, Standing},
         waste as found,
     },
 };
@@ -37,10 +43,10 @@ pub fn waste(waste: &Waste, screen: &Screen) -> Markup {
             }
             @for finding in &waste.findings {
                 details {
-                    summary { b { (plain(&finding.title)) } " – " (plain(&found::saving(finding, screen))) }
+                    summary { b { (plain(&title(&finding.about))) } " – " (plain(&found::saving(finding, screen))) }
                     p { code { (finding.id) } " " (finding.bound.name()) @if let Some(waived) = &finding.waived { ", waived until " (waived.until) ": " (plain(&waived.reason)) } }
-                    p { "because: " (plain(&finding.cause)) }
-                    p { "do: " (plain(&finding.advice)) }
+                    p { "because: " (plain(&cause(finding))) }
+                    p { "do: " (plain(&advice(&finding.about))) }
                     @if !finding.parts.is_empty() {
                         ul.plain { @for part in finding.parts.iter().take(12) {
                             li { (plain(&part.name)) " " span.sub { (screen.units.size(part.emitted)) " emitted " (part.module.as_deref().map(plain).unwrap_or_default()) } }
@@ -63,7 +69,7 @@ pub fn promises(gate: &Gate, record: &Record, screen: &Screen) -> Markup {
         section #promises aria-labelledby="promises-head" {
             h2 #promises-head { "Promises" }
             p { (promises::headline(gate, &plain(&record.label), capital)) }
-            @for reason in &gate.reasons { p.over { (plain(&reason.message)) } }
+            @for reason in &gate.reasons { p.over { (plain(&of_gate(reason))) } }
             ul.plain {
                 @for Standing { verdict, listed, .. } in promises::standing(gate, Shown::All) {
                     @for row in listed {

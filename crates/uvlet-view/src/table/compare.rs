@@ -1,5 +1,6 @@
 //! Two builds side by side: the verdict in a sentence, entries with their return visit, then the causes.
 
+use crate::words::{self, findings::title};
 use uvlet_audit::ask::compare::{
     Comparison, Moved,
     causes::Cause,
@@ -366,7 +367,7 @@ fn package(row: &Row) -> One {
         }
         (Cause::New, _) => match &row.asked_by {
             Some(asker) => format!("new, for {asker}"),
-            None => Cause::New.name().to_owned(),
+            None => words::changes::cause(Cause::New).to_owned(),
         },
         (Cause::Copies, _) => {
             let copies = usize::try_from(row.modules.copies.unsigned_abs()).unwrap_or(usize::MAX);
@@ -381,7 +382,7 @@ fn package(row: &Row) -> One {
             said.join(", ")
         }
         (Cause::Edited, _) => format!("source of {} edited", count(row.modules.edited, "module")),
-        (cause, _) => cause.name().to_owned(),
+        (cause, _) => words::changes::cause(cause).to_owned(),
     };
     One {
         name: plain(&row.name).into_owned(),
@@ -397,7 +398,7 @@ fn module(row: &ModuleRow) -> One {
         name: plain(&row.name).into_owned(),
         before: row.before,
         after: row.after,
-        because: row.cause.name().to_owned(),
+        because: words::changes::cause(row.cause).to_owned(),
         is_estimated: row.estimated,
     }
 }
@@ -409,8 +410,9 @@ fn chunk(row: &ChunkRow) -> One {
         (_, Some(name)) | (Some(name), None) => plain(name).into_owned(),
         (None, None) => String::new(),
     };
-    let because = row.because.as_deref().unwrap_or(row.change.name());
-    let because = plain(because).into_owned();
+    let because = row.because.as_ref().map(words::changes::because);
+    let because = because.unwrap_or_else(|| row.change.name().to_owned());
+    let because = plain(&because).into_owned();
     let (before, after) = (row.sizes_before, row.sizes_after);
     One { name, before, after, because, is_estimated: false }
 }
@@ -442,7 +444,7 @@ fn findings(answer: &Comparison, screen: &Screen) -> String {
                 _ => "moved",
             };
             let by = change(row.before.as_ref(), row.after.as_ref(), screen.measure);
-            (how, &row.id, signed(by, screen.units), plain(&row.title))
+            (how, &row.id, signed(by, screen.units), plain(&title(&row.about)).into_owned())
         })
         .collect();
     let ids = shown.iter().map(|(_, id, ..)| width(id)).max().unwrap_or(0);

@@ -1,5 +1,6 @@
 //! What ran: the entry with most that never did in a sentence, then rows by owner.
 
+use crate::words::remarks::unknown_script;
 use uvlet_audit::ask::coverage::{Coverage, Row};
 use uvlet_record::{Record, sizes::Sizes};
 
@@ -58,7 +59,7 @@ pub(crate) fn remarks(answer: &Coverage) -> Vec<String> {
     }
     for other in answer.unmatched.iter().take(LISTED) {
         let url = if other.url.is_empty() { "a script without an address" } else { &other.url };
-        remarks.push(format!("{url}: {}", other.reason));
+        remarks.push(format!("{url}: {}", unknown_script(other.reason)));
     }
     if let Some(more) = answer.unmatched.len().checked_sub(LISTED).filter(|more| *more > 0) {
         remarks.push(format!(

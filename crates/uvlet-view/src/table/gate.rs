@@ -1,6 +1,7 @@
 //! The gate: one sentence per promise that tells something, what it is first; the held ones folded
 //! into a count.
 
+use crate::words::reasons::{self, of_gate};
 use anstyle::{AnsiColor, Color, Style};
 use uvlet_audit::ask::gate::{
     limit::{Counted, LimitKind},
@@ -83,7 +84,7 @@ pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: S
     };
     text.push('\n');
     for reason in &gate.reasons {
-        text.push_str(&wrapped(&format!("  {}", plain(&reason.message)), screen.columns(), 4));
+        text.push_str(&wrapped(&format!("  {}", plain(&of_gate(reason))), screen.columns(), 4));
         text.push('\n');
     }
     text.push('\n');
@@ -203,7 +204,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
         some => format!(" Heaviest: {}.", some.join(", ")),
     };
     let because: Vec<String> =
-        row.because.iter().map(|reason| plain(&reason.message).into_owned()).collect();
+        row.because.iter().map(|reason| plain(&reasons::sentence(reason)).into_owned()).collect();
     let because = because.join("; ");
     match (row.verdict, row.limit_kind) {
         (Verdict::Broken, LimitKind::Absent) => {

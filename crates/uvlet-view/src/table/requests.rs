@@ -1,6 +1,7 @@
 //! A build held against a network log: what was asked for otherwise than foretold, in a sentence, then page
 //! by page.
 
+use crate::words::remarks::fault;
 use uvlet_audit::ask::requests::{Coded, PageRow, Requests};
 use uvlet_record::Record;
 
@@ -85,7 +86,12 @@ pub fn requests(answer: &Requests, record: &Record, screen: &Screen) -> String {
     if !answer.remarks.is_empty() {
         text.push_str(&format!("\n{}\n", bold("On the server:")));
         for remark in answer.remarks.iter().take(LISTED) {
-            let line = format!("  {}  {}: {}", remark.code, plain(&remark.path), remark.message);
+            let line = format!(
+                "  {}  {}: {}",
+                remark.fault.code(),
+                plain(&remark.path),
+                fault(remark.fault)
+            );
             text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
         }
         if let Some(more) = answer.remarks.len().checked_sub(LISTED).filter(|more| *more > 0) {

@@ -1,13 +1,15 @@
 //! What need not be there: the answer in a sentence, then each finding with what it would save, what it
 //! comes from and what to do.
 
+use crate::words::judged::missing;
 use std::collections::BTreeMap;
 
 use uvlet_audit::{
     ask::why::{Chain, Why},
     find::{
+        about::Awaited,
         finding::{Accepted, Bound, EntryShare, Finding, Part},
-        judged::{Judged, missing},
+        judged::Judged,
         kind::Kind,
         waste::Waste,
     },
@@ -15,7 +17,10 @@ use uvlet_audit::{
 use uvlet_record::{Record, sizes::Sizes};
 
 use super::{Screen, bold, count, dim, measures_said, why::one_chain, wrapped};
-use crate::name::{fitted, plain, width};
+use crate::{
+    name::{fitted, plain, width},
+    words::findings::{advice, awaited, cause, part_text, title},
+};
 
 /// Share of the bytes, in thousandths of a percent, beyond which nothing is said of the rest.
 const NEARLY_ALL: u64 = 95_000;
@@ -40,8 +45,8 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     for finding in &waste.findings[..shown] {
         let is_like = |before: &Finding| {
             before.kind == finding.kind
-                && before.cause == finding.cause
-                && before.advice == finding.advice
+                && cause(before) == cause(finding)
+                && advice(&before.about) == advice(&finding.about)
         };
         // What is said alike is said once.
         match before.is_some_and(is_like) {
@@ -73,7 +78,8 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
     };
     let is_sure = waste.findings.iter().all(|finding| finding.bound == Bound::Exact);
     let up_to = if is_sure { "" } else { "Up to " };
-    let title = plain(&first.title);
+    let title = title(&first.about);
+    let title = plain(&title);
     match waste.at_startup.first() {
         Some(most) if !first.by_entry.is_empty() => format!(
             "{up_to}{} ({}) could go at startup of {}, most of it by {}: {title}.",
@@ -182,8 +188,8 @@ pub(crate) fn saving(finding: &Finding, screen: &Screen) -> String {
 fn one(finding: &Finding, screen: &Screen) -> String {
     let mut text = brief(finding, screen);
     for line in [
-        format!("because {}", plain(&finding.cause)),
-        format!("do      {}", plain(&finding.advice)),
+        format!("because {}", plain(&cause(finding))),
+        format!("do      {}", plain(&advice(&finding.about))),
     ] {
         text.push_str(&format!("{}\n", wrapped(&format!("  {line}"), screen.columns(), 10)));
     }
@@ -192,7 +198,7 @@ fn one(finding: &Finding, screen: &Screen) -> String {
 
 /// What it is, and what it would save.
 fn brief(finding: &Finding, screen: &Screen) -> String {
-    let title = format!("{}  {}", finding.id, plain(&finding.title));
+    let title = format!("{}  {}", finding.id, plain(&title(&finding.about)));
     let title = bold(&wrapped(&title, screen.columns(), 2));
     let saving = format!("  {}", saving(finding, screen));
     let mut text = format!("{title}\n{}\n", wrapped(&saving, screen.columns(), 2));
@@ -229,15 +235,20 @@ fn declared(part: &Part, screen: &Screen) -> String {
     let size = screen.units.size(part.emitted);
     let from = part.module.as_deref().unwrap_or_default();
     let head = format!("  {size:>9}  {}  {}", plain(&part.name), dim(&plain(from)));
-    let start = part.text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let start = part_text(&part.text).split_whitespace().collect::<Vec<_>>().join(" ");
     format!("{head}\n             {}\n", shortened(&start, screen.columns().saturating_sub(13)))
 }
 
 /// A use: where it stands, what it waits for, the text around it.
-fn used(part: &Part, line: usize, why: &str, screen: &Screen) -> String {
+fn used(part: &Part, line: usize, event: &Awaited, screen: &Screen) -> String {
     let from = part.module.as_deref().unwrap_or_default();
-    let head = format!("  {}:{line}  {} {}", plain(from), plain(&part.name), plain(why));
-    let quoted = shortened(&part.text, screen.columns().saturating_sub(6));
+    let head = format!(
+        "  {}:{line}  {} waits for {}",
+        plain(from),
+        plain(&part.name),
+        plain(&awaited(event))
+    );
+    let quoted = shortened(&part_text(&part.text), screen.columns().saturating_sub(6));
     format!("{}\n      {}\n", wrapped(&head, screen.columns(), 4), dim(&quoted))
 }
 
@@ -272,8 +283,8 @@ pub fn evidence(finding: &Finding, why: Option<&Why>, record: &Record, screen: &
         text.push_str(&format!("\n{}\n", bold(head)));
     }
     for part in finding.parts.iter().take(LISTED) {
-        text.push_str(&match (part.line, &part.why) {
-            (Some(line), Some(why)) => used(part, line, why, screen),
+        text.push_str(&match (part.line, &part.waits_for) {
+            (Some(line), Some(event)) => used(part, line, event, screen),
             _ => declared(part, screen),
         });
     }

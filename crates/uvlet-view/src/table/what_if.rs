@@ -1,10 +1,15 @@
 //! A prediction: what it wins and for whom, then entry by entry, then what moves.
 
+use crate::words::{
+    doubts::sentences,
+    steps::{besides, typed_all},
+};
 use uvlet_audit::ask::{
     plan_text::PlanText,
     suggest::Suggestions,
     what_if::{EntryRow, Part, WhatIf},
 };
+use uvlet_audit::{ask::what_if::Basis, predict::step::Change};
 use uvlet_record::Record;
 
 use super::{Screen, bold, compare::signed, count, dim, measures_said, waste::unchecked, wrapped};
@@ -47,12 +52,12 @@ fn visits(answer: &WhatIf, screen: &Screen) -> String {
 
 /// The answer in a sentence.
 pub(crate) fn sentence(answer: &WhatIf, screen: &Screen) -> String {
-    let rough = if answer.basis == "shares" { "≈ " } else { "" };
+    let rough = if answer.basis == Basis::Shares { "≈ " } else { "" };
     if answer.steps.is_empty() && !answer.visits.is_empty() {
         return one_after_the_other(answer, screen);
     }
     let is_same = answer.entries.iter().all(|row| by(row, screen, startup) == 0);
-    if is_same && answer.steps.iter().any(|step| step.starts_with("--touch ")) {
+    if is_same && answer.steps.iter().any(|step| step.change == Change::Touch) {
         return fetched_again(answer, screen);
     }
     let Some(first) = answer.entries.first().filter(|row| by(row, screen, startup) != 0) else {
@@ -143,7 +148,7 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
     let mut text = format!("{}\n", bold(&wrapped(&suggested(answer, screen), columns, 0)));
     let command = |steps: &str| format!("uvlet what-if {build} {steps}");
     if answer.together.len() > 1 {
-        let line = format!("  {}", plain(&command(&answer.together.join(" "))));
+        let line = format!("  {}", plain(&command(&typed_all(&answer.together))));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
     }
     if !answer.each.is_empty() {
@@ -154,14 +159,18 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
     }
     for one in &answer.each {
         let size = screen.units.size(one.saved.get(screen.measure));
-        let line = format!("  {size:>9}  {}  {}", plain(&one.entry), plain(&command(&one.step)));
+        let line = format!(
+            "  {size:>9}  {}  {}",
+            plain(&one.entry),
+            plain(&command(&typed_all(&one.steps)))
+        );
         text.push_str(&format!("{}\n", wrapped(&line, columns, 13)));
     }
     if answer.prediction.iter().any(|one| !one.doubts.is_empty()) {
         text.push('\n');
     }
-    for doubt in answer.prediction.iter().flat_map(|one| &one.doubts) {
-        let line = format!("doubt: {}", plain(&doubt.message));
+    for (_, doubt) in answer.prediction.iter().flat_map(|one| sentences(&one.doubts)) {
+        let line = format!("doubt: {}", plain(&doubt));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 7)));
     }
     let said = format!(
@@ -199,7 +208,7 @@ pub fn plan_text(plan: &PlanText, record: &Record) -> String {
         text.push_str(&format!("{}\n", plain(line)));
     }
     for line in &plan.besides {
-        text.push_str(&format!("// not as configuration: {}\n", plain(line)));
+        text.push_str(&format!("// not as configuration: {}\n", plain(&besides(line))));
     }
     if plan.lines.is_empty() && plan.besides.is_empty() {
         text.push_str("// nothing of the plan is a matter of configuration\n");
@@ -212,8 +221,8 @@ pub fn plan_text(plan: &PlanText, record: &Record) -> String {
 pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     let columns = screen.columns();
     let mut text = format!("{}\n", bold(&wrapped(&sentence(answer, screen), columns, 0)));
-    let steps: Vec<_> = answer.steps.iter().map(|step| plain(step)).collect();
-    text.push_str(&format!("{}\n\n", wrapped(&steps.join(" "), columns, 2)));
+    let steps = typed_all(&answer.steps);
+    text.push_str(&format!("{}\n\n", wrapped(&plain(&steps), columns, 2)));
     let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
     let wide = answer.entries.iter().map(|row| width(&plain(&row.name))).max().unwrap_or(5);
     let wide = wide.clamp(5, columns.saturating_sub(62).max(12));
@@ -270,11 +279,8 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
         let line = format!("No more: {}.", gone.join(", "));
         text.push_str(&format!("\n{}\n", wrapped(&line, columns, 2)));
     }
-    for doubt in &answer.doubts {
-        text.push_str(&format!(
-            "{}\n",
-            wrapped(&format!("doubt: {}", plain(&doubt.message)), columns, 7)
-        ));
+    for (_, doubt) in sentences(&answer.doubts) {
+        text.push_str(&format!("{}\n", wrapped(&format!("doubt: {}", plain(&doubt)), columns, 7)));
     }
     let said = format!(
         "“Fetched” is what a returning visitor fetches again at startup. Sizes are {}.",

@@ -5,7 +5,10 @@ use std::path::{Path, PathBuf};
 use uvlet_audit::{
     ask::{
         attribute::{Attribution, By, RowKind},
-        gate::verdict::{BudgetRow, Gate, Verdict},
+        gate::{
+            reason::Reason,
+            verdict::{BudgetRow, Gate, Verdict},
+        },
         survey::Survey,
     },
     select::selector::Selector,
@@ -29,7 +32,7 @@ pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
 pub fn owners_of_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Option<String> {
     let is_unseen = |row: &&BudgetRow| {
         let is_open = row.verdict == Verdict::Undecided
-            && row.because.iter().any(|reason| reason.code == "not-judged");
+            && row.because.iter().any(|reason| matches!(reason, Reason::NotJudged(_)));
         let is_about = matches!(row.verdict, Verdict::Broken | Verdict::Undecided)
             && row.heaviest.first().is_some_and(|heavy| heavy.row == RowKind::Unattributed);
         is_open || is_about

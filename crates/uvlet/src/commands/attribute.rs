@@ -10,7 +10,6 @@ use uvlet_audit::{
     parts::removal::remove,
     select::{
         evaluate,
-        nearest::remedy,
         selection::{Missing, Selection},
         selector::Selector,
         words::{Named, Plain},
@@ -18,7 +17,7 @@ use uvlet_audit::{
 };
 use uvlet_read::Coder;
 use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
-use uvlet_view::{csv, markdown, table};
+use uvlet_view::{csv, markdown, table, words::errors};
 
 use super::{
     Opened, Wanted, advice, as_json, coverage, following, look, maps, marked, marks_named,
@@ -63,7 +62,8 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
             message: said(missing, &lens),
         });
     }
-    if let Some(message) = selection.lack() {
+    if let Some(lack) = selection.lack() {
+        let message = errors::lack(&lack);
         return Err(Failure::In { selector: within.text().to_owned(), message });
     }
     let by = match arguments.by {
@@ -149,7 +149,7 @@ pub(super) fn at_levels_of(record: &Record, coder: Coder) -> Coder {
 fn said(missing: &Missing, lens: &Lens<'_>) -> String {
     let record = lens.record;
     if !missing.near.is_empty() || !missing.several.is_empty() || missing.route_of.is_some() {
-        return missing.said();
+        return errors::missing(missing);
     }
     let names: Vec<&str> = match missing.set {
         Named::Startup
@@ -168,5 +168,5 @@ fn said(missing: &Missing, lens: &Lens<'_>) -> String {
             record.modules.iter().map(|module| module.path.as_str()).collect()
         }
     };
-    format!("{}, {}", missing.said(), remedy(&missing.name, names.into_iter()))
+    format!("{}, {}", errors::missing(missing), errors::remedy(&missing.name, names.into_iter()))
 }

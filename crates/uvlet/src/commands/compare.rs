@@ -8,8 +8,9 @@ use uvlet_audit::{
 };
 use uvlet_record::{Record, sizes::Measure};
 use uvlet_view::{
-    csv, markdown,
+    csv, json, markdown,
     table::{self, Rows},
+    words::errors,
 };
 
 use super::{Opened, Wanted, as_json, kept, measures, open, screen, settings, with_groups};
@@ -64,7 +65,9 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
     };
     let record: &Record = &after.record;
     let text = match show.format {
-        Format::Json => as_json("compare", record, &notices, &answer)?,
+        Format::Json => {
+            as_json("compare", record, &notices, &json::compare::Comparison::from(&answer))?
+        }
         Format::Csv => csv::compare(&answer, record),
         Format::Markdown => {
             markdown::compare(&answer, record, &screen, &rows) + &markdown::notices(&notices)
@@ -102,7 +105,7 @@ fn half<'a>(
     within: &Selector,
 ) -> Result<(Half<'a>, Option<String>), Failure> {
     let selection = evaluate::select(within, lens)?;
-    let missing = selection.lack();
+    let missing = selection.lack().map(|lack| errors::lack(&lack));
     let cells: CellSet = selection.cells;
     Ok((Half { lens, texts: &*opened.texts, cells }, missing))
 }

@@ -12,7 +12,10 @@ use uvlet_audit::{
 };
 use uvlet_read::{TracedCosts, recordings};
 use uvlet_record::{Record, Recording, Texts};
-use uvlet_view::{csv, markdown, table};
+use uvlet_view::{
+    csv, json, markdown, table,
+    words::{errors, remarks},
+};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
 use crate::{
@@ -36,7 +39,8 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     })?;
     let lens = with_groups(&record, config)?;
     let selection = evaluate::select(&within, &lens)?;
-    if let Some(message) = selection.lack() {
+    if let Some(lack) = selection.lack() {
+        let message = errors::lack(&lack);
         let selector = within.text().to_owned();
         return Err(Failure::In { selector, message });
     }
@@ -52,7 +56,9 @@ pub fn run(arguments: &Coverage) -> Result<Status, Failure> {
     let top = (arguments.top > 0).then_some(arguments.top);
     let screen = screen(&show.page, &measures);
     let text = match show.format {
-        Format::Json => as_json("coverage", &record, &notices, &answer)?,
+        Format::Json => {
+            as_json("coverage", &record, &notices, &json::coverage::Coverage::from(&answer))?
+        }
         Format::Csv => csv::coverage(&answer, &record),
         Format::Markdown => {
             markdown::coverage(&answer, &record, &screen, top) + &markdown::notices(&notices)
@@ -76,7 +82,9 @@ fn is_of_build<'u>(
     }
     let labels: Vec<&str> = recordings.iter().map(|one| one.label.as_str()).collect();
     let why = unmatched.into_iter().next();
-    let why = why.map(|one| format!("; {}: {}", one.url, one.reason)).unwrap_or_default();
+    let why = why
+        .map(|one| format!("; {}: {}", one.url, remarks::unknown_script(one.reason)))
+        .unwrap_or_default();
     Err(Failure::Usage(format!(
         "{}: no script or style in it is a file of this build{why}; record the build that you ask about",
         labels.join(", ")

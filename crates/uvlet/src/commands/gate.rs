@@ -1,15 +1,15 @@
 //! `uvlet gate`.
 
-mod asked;
-mod judged;
-mod settings;
+pub(crate) mod asked;
+pub(crate) mod judged;
+pub(crate) mod settings;
 
 use std::path::PathBuf;
 
 use jiff::{Timestamp, civil::Date, tz::TimeZone};
 use uvlet_audit::ask::gate::verdict::Verdict;
 use uvlet_view::{
-    csv, junit, markdown, sarif,
+    csv, json, junit, markdown, sarif,
     table::{self, Shown},
 };
 
@@ -50,7 +50,7 @@ pub fn run(arguments: &cli::Gate) -> Result<Status, Failure> {
     let (notices, record) = (&judged.notices, &judged.record);
     let formed = |form: Form| -> Result<String, Failure> {
         Ok(match form {
-            Form::Json => as_json("gate", record, notices, answer)?,
+            Form::Json => as_json("gate", record, notices, &json::gate::Gate::from(answer))?,
             Form::Csv => csv::gate(answer, record),
             Form::Markdown => {
                 let folds = markdown::folds(&judged.entries, &screen);

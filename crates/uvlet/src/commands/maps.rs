@@ -3,6 +3,7 @@
 
 use std::path::Path;
 
+use uvlet_audit::bundlers::Profile;
 use uvlet_read::project;
 use uvlet_record::{Bundler, Kind, Owner, Record};
 
@@ -70,19 +71,5 @@ fn ways(record: &Record, build: &Path) -> Vec<(&'static str, &'static str)> {
     };
     let all = [Bundler::Vite, Bundler::Webpack, Bundler::Rspack, Bundler::Esbuild, Bundler::Rollup];
     let known = if bundlers.is_empty() { &all[..] } else { &bundlers[..] };
-    known.iter().map(|bundler| (bundler.name(), of_bundler(*bundler))).collect()
-}
-
-fn of_bundler(bundler: Bundler) -> &'static str {
-    match bundler {
-        Bundler::Vite => "npx vite build --sourcemap",
-        Bundler::Webpack => "npx webpack --mode production --devtool source-map",
-        Bundler::Rspack => "npx rspack build --mode production --devtool source-map",
-        Bundler::Esbuild => "the same esbuild command with --sourcemap, or --metafile=meta.json",
-        Bundler::Rollup => "npx rollup -c --sourcemap",
-        Bundler::Rolldown => "npx rolldown -c --sourcemap",
-        Bundler::Turbopack => "productionBrowserSourceMaps: true, in next.config",
-        Bundler::Parcel => "npx parcel build (without --no-source-maps)",
-        Bundler::Bun => "the same bun command with --sourcemap=linked",
-    }
+    known.iter().map(|bundler| (bundler.name(), Profile::of(Some(*bundler)).maps)).collect()
 }

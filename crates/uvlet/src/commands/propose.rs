@@ -127,7 +127,11 @@ fn left_out(unjudged: &[judged::Judged]) -> String {
     let kinds: Vec<&str> = unjudged.iter().map(|one| one.kind.name()).collect();
     let worst = unjudged.iter().min_by_key(|one| one.percent());
     let reason = worst.map(|one| {
-        format!("{}% of the bytes could be checked{}", one.percent(), judged::missing(&one.lacks))
+        format!(
+            "{}% of the bytes could be checked{}",
+            one.percent(),
+            uvlet_view::words::judged::missing(&one.lacks)
+        )
     });
     format!("no budget for {}: only {}", kinds.join(", "), reason.unwrap_or_default())
 }

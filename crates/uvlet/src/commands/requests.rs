@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use uvlet_audit::{ask::requests::requests, lens::Lens};
 use uvlet_read::{Coder, har};
 use uvlet_record::{FileId, Texts, sizes::Coding};
-use uvlet_view::{markdown, table};
+use uvlet_view::{json, markdown, table};
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
 use crate::{
@@ -42,7 +42,9 @@ pub fn run(arguments: &Requests) -> Result<Status, Failure> {
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
     let text = match show.format {
-        Format::Json => as_json("requests", &record, &notices, &answer)?,
+        Format::Json => {
+            as_json("requests", &record, &notices, &json::requests::Requests::from(&answer))?
+        }
         Format::Markdown => markdown::requests(&answer, &screen) + &markdown::notices(&notices),
         Format::Table | Format::Csv => {
             table::requests(&answer, &record, &screen) + &table::notices(&notices, &screen)

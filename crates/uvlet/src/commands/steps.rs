@@ -1,12 +1,12 @@
 //! The steps of a plan, as they are typed.
 
 use clap::{Args, Parser};
-
 use uvlet_audit::{
     lens::Lens,
     predict::step::{Change, Step},
     select::{selector::Selector, subject::Subject},
 };
+use uvlet_view::words::errors;
 
 use crate::{config, failure::Failure};
 
@@ -121,8 +121,10 @@ impl Steps {
 }
 
 fn subject(change: Change, text: &str, lens: &Lens<'_>) -> Result<Subject, Failure> {
-    Subject::find(text, lens)
-        .map_err(|error| Failure::Usage(format!("--{} {text}: {error}", change.name())))
+    Subject::find(text, lens).map_err(|error| {
+        let why = errors::subject(&error);
+        Failure::Usage(format!("--{} {text}: {why}", change.name()))
+    })
 }
 
 /// A rule names what it gathers by a selector, or as any other step does.

@@ -5,13 +5,13 @@ use std::path::Path;
 use uvlet_audit::{
     ask::{compare::moved, survey::survey},
     lens::Lens,
-    select::nearest::remedy,
 };
 use uvlet_read::{Coder, Options};
 use uvlet_record::{Entry, Record, glob::Glob};
 use uvlet_view::{
     csv, markdown,
     table::{self, Detail, Screen},
+    words::errors,
 };
 
 use super::{
@@ -96,7 +96,7 @@ fn entries(globs: &[String], record: &Record) -> Result<Vec<String>, Failure> {
         named.extend(matching.map(|entry| entry.name.clone()));
         if named.len() == before {
             let known = record.entries.iter().map(|entry| entry.name.as_str());
-            return Err(wrong(format!("no entry is called that, {}", remedy(text, known))));
+            return Err(wrong(format!("no entry is called that, {}", errors::remedy(text, known))));
         }
     }
     Ok(named)

@@ -1,6 +1,6 @@
 //! `uvlet waste`.
 
-mod patch;
+pub(crate) mod patch;
 
 use std::path::Path;
 
@@ -18,7 +18,10 @@ use uvlet_audit::{
 };
 use uvlet_read::{TracedCosts, project};
 use uvlet_record::{Record, Texts, sizes::Coding};
-use uvlet_view::{markdown, table};
+use uvlet_view::{
+    json, markdown, table,
+    words::{errors, findings},
+};
 
 use super::{
     Opened, Wanted as ToOpen, as_json, attribute::at_levels_of, coverage, gate::today, look, maps,
@@ -57,7 +60,10 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     let within = within.map(|selector| {
         let selection = evaluate::select(&selector, &lens)?;
         match selection.lack() {
-            Some(message) => Err(Failure::In { selector: selector.text().to_owned(), message }),
+            Some(message) => Err(Failure::In {
+                selector: selector.text().to_owned(),
+                message: errors::lack(&message),
+            }),
             None => Ok(selection.cells),
         }
     });
@@ -113,7 +119,9 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
             let said = "--evidence is for people: --format json holds the places of all findings";
             return Err(Failure::Usage(said.to_owned()));
         }
-        (None, Format::Json) => as_json("waste", &record, &notices, &answer)?,
+        (None, Format::Json) => {
+            as_json("waste", &record, &notices, &json::waste::Waste::from(&answer))?
+        }
         (None, Format::Markdown) => {
             markdown::waste(&answer, &record, &screen, top) + &markdown::notices(&notices)
         }
@@ -155,7 +163,8 @@ fn patched(
         }
     };
     for edit in &edits {
-        let (path, what) = (uvlet_view::plain(&edit.path), uvlet_view::plain(&edit.what));
+        let what = findings::does(&edit.what);
+        let (path, what) = (uvlet_view::plain(&edit.path), uvlet_view::plain(&what));
         said.push_str(&format!("  {path}  {what} ({})\n", edit.findings.join(", ")));
     }
     output::write(&said, None, arguments.show.page.color)?;
@@ -164,6 +173,6 @@ fn patched(
 
 fn no_finding(id: &str, answer: &waste::Waste) -> Failure {
     let ids = answer.findings.iter().map(|finding| finding.id.as_str());
-    let remedy = uvlet_audit::select::nearest::remedy(id, ids);
+    let remedy = errors::remedy(id, ids);
     Failure::Usage(format!("--evidence {id}: there is no such finding, {remedy}"))
 }

@@ -6,11 +6,10 @@ use uvlet_audit::{
         suggest::{self, Means},
         what_if::{Asked, what_if},
     },
-    predict::outcome::WhatIfError,
     select::selector::Selector,
 };
 use uvlet_record::sizes::Coding;
-use uvlet_view::{markdown, table};
+use uvlet_view::{json, markdown, table, words::errors};
 
 use super::{
     Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, maps, marked, marks_named,
@@ -63,7 +62,9 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         let answer = suggest::suggest(&lens, means);
         let build = path.display().to_string();
         match show.format {
-            Format::Json => as_json("what-if", &record, &notices, &answer)?,
+            Format::Json => {
+                as_json("what-if", &record, &notices, &json::what_if::Suggestions::from(&answer))?
+            }
             Format::Markdown => {
                 markdown::suggestions(&answer, &screen) + &markdown::notices(&notices)
             }
@@ -78,10 +79,12 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         let steps = steps.find(&lens)?;
         let asked = Asked { visits: &arguments.visits, within: within.as_ref() };
         let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
-            .map_err(|error: WhatIfError| Failure::Usage(error.to_string()))?;
+            .map_err(|error| Failure::Usage(errors::what_if(&error)))?;
         match (arguments.as_config, show.format) {
             (true, _) => table::plan_text(&plan_text::plan_text(&record, &steps), &record),
-            (false, Format::Json) => as_json("what-if", &record, &notices, &answer)?,
+            (false, Format::Json) => {
+                as_json("what-if", &record, &notices, &json::what_if::WhatIf::from(&answer))?
+            }
             (false, Format::Markdown) => {
                 markdown::what_if(&answer, &record, &screen) + &markdown::notices(&notices)
             }

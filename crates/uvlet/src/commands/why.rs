@@ -2,13 +2,14 @@
 
 use uvlet_audit::{
     ask::{declaration::why_declaration, why},
-    select::{nearest::remedy, subject::Subject},
+    select::subject::Subject,
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::Record;
 use uvlet_view::{
     markdown,
     table::{self, Breadth},
+    words::errors,
 };
 
 use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
@@ -36,8 +37,11 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
     let lens = with_groups(&record, config)?;
     if let Some((module, name)) = declared(&arguments.subject, &record) {
         let costs = TracedCosts::new(&record, &*texts, &coder);
-        let answer = why_declaration(&lens, module, name, &*texts, Some(&costs))
-            .map_err(|error| Failure::Usage(format!("{}: {error}", arguments.subject)))?;
+        let answer =
+            why_declaration(&lens, module, name, &*texts, Some(&costs)).map_err(|error| {
+                let why = errors::declaration(&error);
+                Failure::Usage(format!("{}: {why}", arguments.subject))
+            })?;
         let notices = wording::notices(&record.notices);
         let screen = screen(&show.page, &measures);
         let text = match show.format {
@@ -53,7 +57,7 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
         return Ok(Status::Held);
     }
     let subject = Subject::find(&arguments.subject, &lens)
-        .map_err(|error| Failure::Usage(error.to_string()))?;
+        .map_err(|error| Failure::Usage(errors::subject(&error)))?;
     let wanted = why::Wanted { from: entries(&arguments.from, &record)? };
     let answer = why::why(&lens, &subject, &wanted);
     let notices = wording::notices(&record.notices);
@@ -91,7 +95,7 @@ fn entries(asked: &[String], record: &Record) -> Result<Vec<String>, Failure> {
         names.extend(found.map(|entry| entry.name.clone()));
         if names.len() == before {
             let known = record.entries.iter().map(|entry| entry.name.as_str());
-            let remedy = remedy(text, known);
+            let remedy = errors::remedy(text, known);
             return Err(Failure::Usage(format!(
                 "--from {text}: no entry is called that, {remedy}"
             )));

@@ -5,10 +5,10 @@ use uvlet_audit::{
         budget::{Budget, Scope},
         waiver::{About, Waiver},
     },
-    find::kind,
-    select::{nearest::remedy, selector::Selector},
+    select::selector::Selector,
 };
 use uvlet_record::sizes::Measure;
+use uvlet_view::words::errors;
 
 use super::{
     Growth,
@@ -98,7 +98,7 @@ pub fn waiver(
     let at_most = table.with("at_most", size::parse)?;
     let grow_at_most = table.with("grow_at_most", growth)?;
     let files_at_most = table.number("files_at_most", 0..=u32::MAX)?.map(u64::from);
-    let within = table.parsed::<Selector>("where")?;
+    let within = table.selector("where")?;
     let about = match (table.string("budget")?, table.string("finding")?) {
         (Some(name), None) => {
             let names = budgets.iter().map(|budget| budget.name.as_str());
@@ -107,7 +107,8 @@ pub fn waiver(
                 if others.contains(&name) {
                     return Ok(None);
                 }
-                let message = format!("no budget is called `{name}`, {}", remedy(name, names));
+                let message =
+                    format!("no budget is called `{name}`, {}", errors::remedy(name, names));
                 return Err(table.wrong_at("budget", &message));
             };
             if let Some(selector) = &within {
@@ -116,7 +117,7 @@ pub fn waiver(
                     return Err(table.wrong_at("where", message));
                 }
                 selector.check_items().map_err(|error| {
-                    let error = error.to_string().replace("`each`", "`where`");
+                    let error = errors::selector(&error).replace("`each`", "`where`");
                     table.wrong_at("where", &error)
                 })?;
             }
@@ -187,14 +188,18 @@ fn scope(name: &str, table: &Table<'_>) -> Result<(&'static str, Scope), Wrong> 
         [("total", Scope::Total), ("each", Scope::Each), ("absent", Scope::Absent)];
     let mut found = Vec::new();
     for (key, scope) in keys {
-        if let Some(selector) = table.parsed::<Selector>(key)? {
+        if let Some(selector) = table.selector(key)? {
             if key == "each" {
-                selector.check_items().map_err(|error| table.wrong_at(key, &error.to_string()))?;
+                selector
+                    .check_items()
+                    .map_err(|error| table.wrong_at(key, &errors::selector(&error)))?;
             }
             found.push((key, scope(selector)));
         }
     }
-    if let Some(kind) = table.parsed::<kind::Kind>("waste")? {
+    if let Some(kind) =
+        table.with("waste", |text| text.parse().map_err(|error| errors::unknown_kind(&error)))?
+    {
         found.push(("waste", Scope::Waste(kind)));
     }
     let second = found.get(1).map(|(key, _)| *key);

@@ -8,7 +8,8 @@ use toml::{
     Spanned,
     de::{DeTable, DeValue},
 };
-use uvlet_audit::{ask::gate::budget::Place, select::nearest::remedy};
+use uvlet_audit::{ask::gate::budget::Place, select::selector::Selector};
+use uvlet_view::words::errors;
 
 use super::files::Source;
 
@@ -140,7 +141,7 @@ impl<'t> Table<'t> {
                 layer.entries.iter().find(|(key, _)| !keys.contains(&key.get_ref().as_ref()));
             if let Some((key, _)) = unknown {
                 let wrong = key.get_ref();
-                let remedy = remedy(wrong, keys.iter().copied());
+                let remedy = errors::remedy(wrong, keys.iter().copied());
                 let message = format!("unknown key `{wrong}` in {}, {remedy}", layer.name);
                 return Err(layer.wrong(key.span().start, message));
             }
@@ -204,6 +205,10 @@ impl<'t> Table<'t> {
 
     pub fn parsed<T: FromStr<Err: Display>>(&self, key: &str) -> Result<Option<T>, Wrong> {
         self.with(key, |text| text.parse().map_err(|error: T::Err| error.to_string()))
+    }
+
+    pub fn selector(&self, key: &str) -> Result<Option<Selector>, Wrong> {
+        self.with(key, |text| text.parse().map_err(|error| errors::selector(&error)))
     }
 
     /// A list of texts, of all files, each text once.

@@ -4,16 +4,15 @@ use std::{env, fs, path::Path};
 
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
-use uvlet_audit::{
-    ask::{
-        attribute::Attribution, compare::Comparison, coverage::Coverage,
-        declaration::WhyDeclaration, gate::verdict::Gate, requests::Requests, survey::Survey,
-        what_if::WhatIf, why::Why,
-    },
-    find::waste::Waste,
+use uvlet_audit::ask::{
+    attribute::Attribution, declaration::WhyDeclaration, survey::Survey, why::Why,
 };
 use uvlet_read::PluginFile;
 use uvlet_record::Record;
+use uvlet_view::json::{
+    compare::Comparison, coverage::Coverage, gate::Gate, requests::Requests, waste::Waste,
+    what_if::WhatIf,
+};
 
 use crate::support::{SAMPLES, demo, json, uvlet};
 
@@ -21,14 +20,14 @@ use crate::support::{SAMPLES, demo, json, uvlet};
 #[rstest]
 #[case("survey", uvlet_view::json::schema::<Survey>())]
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
-#[case("gate", uvlet_view::json::schema::<Gate>())]
+#[case("gate", uvlet_view::json::schema::<Gate<'static>>())]
 #[case("why", uvlet_view::json::schema::<Why>())]
 #[case("why-declaration", uvlet_view::json::schema::<WhyDeclaration>())]
-#[case("waste", uvlet_view::json::schema::<Waste>())]
-#[case("compare", uvlet_view::json::schema::<Comparison>())]
-#[case("coverage", uvlet_view::json::schema::<Coverage>())]
-#[case("requests", uvlet_view::json::schema::<Requests>())]
-#[case("what-if", uvlet_view::json::schema::<WhatIf>())]
+#[case("waste", uvlet_view::json::schema::<Waste<'static>>())]
+#[case("compare", uvlet_view::json::schema::<Comparison<'static>>())]
+#[case("coverage", uvlet_view::json::schema::<Coverage<'static>>())]
+#[case("requests", uvlet_view::json::schema::<Requests<'static>>())]
+#[case("what-if", uvlet_view::json::schema::<WhatIf<'static>>())]
 #[case("record", uvlet_view::json::plain_schema::<Record>())]
 #[case("plugin", uvlet_view::json::plain_schema::<PluginFile>())]
 fn schemas_are_current(#[case] name: &str, #[case] schema: String) {

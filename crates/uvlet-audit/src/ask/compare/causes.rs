@@ -64,28 +64,6 @@ pub enum Cause {
     Unknown,
 }
 
-impl Cause {
-    /// The words for it.
-    #[must_use]
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::New => "new",
-            Self::Gone => "gone",
-            Self::Version => "version",
-            Self::Edited => "source edited",
-            Self::Modules => "modules came or went",
-            Self::Output => "same source, other output",
-            Self::MovedLater => "moved to on demand",
-            Self::MovedEarlier => "moved to startup",
-            Self::Copies => "copies",
-            Self::Files => "other files",
-            Self::Glue => "the bundler's own",
-            Self::Compression => "compressed otherwise",
-            Self::Unknown => "not known",
-        }
-    }
-}
-
 /// What a side has under one name.
 #[derive(Default)]
 pub(crate) struct Held {

@@ -14,8 +14,7 @@ use crate::{
 };
 
 /// A chunk, before and after.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct ChunkRow {
     /// Its name before; none if it is new.
     pub before: Option<String>,
@@ -28,7 +27,22 @@ pub struct ChunkRow {
     /// What became of it.
     pub change: ChunkChange,
     /// Why it changed though no module of it did; of what is new or gone, where most of it was or is.
-    pub because: Option<String>,
+    pub because: Option<Because>,
+}
+
+/// Why a chunk changed, or where what is new or gone was or is.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Because {
+    /// Most of it was in this one.
+    SplitFrom(String),
+    /// Most of it is in this one.
+    MergedInto(String),
+    /// Its modules stand in another order.
+    OtherOrder,
+    /// A file that it names is called otherwise.
+    OtherName,
+    /// Ids, or the bundler's own code in it, are others.
+    OtherIds,
 }
 
 /// What became of a chunk.
@@ -70,7 +84,7 @@ pub(crate) fn chunks(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> V
         .map(|(at, chunk)| {
             let Some(&was) = earlier.get(&at) else {
                 let from = holder((after.record, chunk), before.record);
-                let because = from.map(|name| format!("split from {name}"));
+                let because = from.map(|name| Because::SplitFrom(name.to_owned()));
                 return row(None, Some((after, chunk)), ChunkChange::New, because);
             };
             let other = &old[was];
@@ -78,7 +92,6 @@ pub(crate) fn chunks(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> V
                 true => row(Some((before, other)), Some((after, chunk)), ChunkChange::Same, None),
                 false => {
                     let because = because(before.record, other, after.record, chunk);
-                    let because = because.map(str::to_owned);
                     let change = ChunkChange::Changed;
                     row(Some((before, other)), Some((after, chunk)), change, because)
                 }
@@ -88,7 +101,7 @@ pub(crate) fn chunks(before: &Lens<'_>, after: &Lens<'_>, measure: Measure) -> V
     let gone = old.iter().enumerate().filter(|(at, _)| !seen.contains(at));
     rows.extend(gone.map(|(_, chunk)| {
         let to = holder((before.record, chunk), after.record);
-        let because = to.map(|name| format!("merged into {name}"));
+        let because = to.map(|name| Because::MergedInto(name.to_owned()));
         row(Some((before, chunk)), None, ChunkChange::Gone, because)
     }));
     rows.sort_by(|a, b| {
@@ -114,7 +127,7 @@ fn row(
     before: Option<Of<'_, '_>>,
     after: Option<Of<'_, '_>>,
     change: ChunkChange,
-    because: Option<String>,
+    because: Option<Because>,
 ) -> ChunkRow {
     let sizes = |(lens, chunk): Of<'_, '_>| lens.amount(&lens.files(chunk.files())).sizes();
     ChunkRow {
@@ -128,12 +141,12 @@ fn row(
 }
 
 /// Why a chunk changed though it holds the same of the same modules.
-fn because(before: &Record, old: &Chunk, after: &Record, new: &Chunk) -> Option<&'static str> {
+fn because(before: &Record, old: &Chunk, after: &Record, new: &Chunk) -> Option<Because> {
     if contents(before, old) != contents(after, new) || is_edited(before, old, after, new) {
         return None;
     }
     if order(before, old) != order(after, new) {
-        return Some("its modules stand in another order");
+        return Some(Because::OtherOrder);
     }
     let loads = |record: &Record, chunk: &Chunk| -> BTreeSet<String> {
         let files = chunk.files().flat_map(|file| {
@@ -144,8 +157,8 @@ fn because(before: &Record, old: &Chunk, after: &Record, new: &Chunk) -> Option<
         files.map(|file| record.file(file).path.clone()).collect()
     };
     match loads(before, old) == loads(after, new) {
-        false => Some("a file that it names is called otherwise"),
-        true => Some("ids, or the bundler's own code in it, are others"),
+        false => Some(Because::OtherName),
+        true => Some(Because::OtherIds),
     }
 }
 

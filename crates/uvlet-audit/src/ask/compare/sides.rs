@@ -8,10 +8,9 @@ use uvlet_record::{
 use crate::{lens::Lens, parts::cells::CellSet};
 
 /// Why two builds are not compared.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub enum CompareError {
     /// They run in different places.
-    #[error("{before} is for the {}, {after} for the {}: they are never subtracted", of.0.name(), of.1.name())]
     Targets {
         /// The earlier build.
         before: String,
@@ -21,7 +20,6 @@ pub enum CompareError {
         of: (Target, Target),
     },
     /// Their sizes were taken differently.
-    #[error("{coding} was taken by {} level {} before, and by {} level {} after: such sizes are never subtracted", encoders.0.0, encoders.0.1, encoders.1.0, encoders.1.1)]
     Encoders {
         /// The coding.
         coding: Coding,
@@ -29,7 +27,6 @@ pub enum CompareError {
         encoders: Box<((String, u32), (String, u32))>,
     },
     /// One holds a measure that the other does not.
-    #[error("{label} holds no {measure}")]
     Measure {
         /// The build.
         label: String,
@@ -37,7 +34,6 @@ pub enum CompareError {
         measure: Measure,
     },
     /// One counts precompressed copies.
-    #[error("one of the builds counts precompressed copies and the other does not")]
     Precompressed,
 }
 

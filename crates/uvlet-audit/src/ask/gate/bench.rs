@@ -6,11 +6,7 @@ use jiff::civil::Date;
 use uvlet_record::{Costs, Notice, Texts};
 
 use crate::{
-    ask::gate::{
-        budget::Strictness,
-        verdict::{BudgetRow, Reason},
-        waiver::Waiver,
-    },
+    ask::gate::{budget::Strictness, reason::Reason, verdict::BudgetRow, waiver::Waiver},
     find::judged::Judged,
     lens::Lens,
     parts::cells::CellSet,

@@ -15,7 +15,8 @@ use crate::{
             bench::{Judge, Unwaived},
             budget::{Budget, Scope},
             limit::{Growth, LimitKind},
-            verdict::{BudgetRow, Grew, Reason, Verdict},
+            reason::Reason,
+            verdict::{BudgetRow, Grew, Verdict},
         },
     },
     lens::{Bounds, Estimates, Lens},
@@ -46,10 +47,6 @@ impl Judge<'_, '_> {
     ) -> Result<(), SelectorError> {
         let Some(growth) = budget.grow_at_most else { return Ok(()) };
         let mut row = budget.row(LimitKind::GrowAtMost, item);
-        let say = |row: &mut BudgetRow, code: &str, message: &str| {
-            let (code, message) = (code.to_owned(), message.to_owned());
-            row.because.push(Reason { code, message });
-        };
         let Some(base) = self.aids.base else {
             // Of every item the same would be said.
             let is_said = |known: &BudgetRow| {
@@ -59,7 +56,7 @@ impl Judge<'_, '_> {
                 return Ok(());
             }
             row.item = None;
-            say(&mut row, "no-base", "there is no build to hold it against, which --against names");
+            row.because.push(Reason::NoBase);
             self.rows.push(row);
             return Ok(());
         };
@@ -78,7 +75,7 @@ impl Judge<'_, '_> {
         (row.least, row.most) = (now.least, now.most);
         let limit = match growth {
             Growth::Milli(_) if earlier.is_new || was == 0 => {
-                say(&mut row, "new", "it is new, and grew by no percentage");
+                row.because.push(Reason::New { of_percentage: true });
                 self.rows.push(row);
                 return Ok(());
             }
@@ -93,18 +90,14 @@ impl Judge<'_, '_> {
         row.verdict = if grew_least > i128::from(limit) {
             row.over_by = is.saturating_sub(allowed);
             if earlier.is_new {
-                say(&mut row, "new", "it is new");
+                row.because.push(Reason::New { of_percentage: false });
             }
             row.grew = grown(self.lens, &sets.cells, base, &earlier.sets.cells, measure);
             Verdict::Broken
         } else if grew_most <= i128::from(limit) {
             Verdict::Held
         } else {
-            let said = format!(
-                "it grew by anything from {grew_least} B to {grew_most} B, as not all bytes of both builds \
-                 have an owner that is known"
-            );
-            say(&mut row, "unattributed", &said);
+            row.because.push(Reason::GrewBetween { least: grew_least, most: grew_most });
             Verdict::Undecided
         };
         self.rows.push(row);

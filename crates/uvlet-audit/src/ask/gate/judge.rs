@@ -12,9 +12,10 @@ use crate::{
         attribute::{By, RowKind, Sort, attribute},
         gate::{
             bench::{Judge, Unwaived},
-            budget::{Budget, Place, Scope, limits},
+            budget::{Budget, Scope, limits},
             limit::{Counted, LimitKind},
-            verdict::{BudgetRow, Heavy, Reason, Verdict},
+            reason::Reason,
+            verdict::{BudgetRow, Heavy, Verdict},
         },
     },
     find::judged,
@@ -33,9 +34,6 @@ const HEAVIEST: usize = 5;
 
 /// Sources that are named.
 const SOURCES: usize = 10;
-
-/// Files that a reason names.
-const NAMED: usize = 3;
 
 /// What a limit is held against.
 struct Subject {
@@ -111,11 +109,13 @@ impl Judge<'_, '_> {
         let found = self.lens.amount(cells).bytes(budget.measure).saturating_add(besides);
         let is_broken = budget.at_most.is_some_and(|most| found > most);
         let unseen = |one: &&judged::Judged| !one.is_at_least(self.strictness.judged_at_least);
-        let reason = |one: &judged::Judged| Reason {
-            code: "not-judged".to_owned(),
-            message: judged::checked(one),
-        };
-        judged.iter().filter(|_| !is_broken).filter(unseen).map(reason).collect()
+        judged
+            .iter()
+            .filter(|_| !is_broken)
+            .filter(unseen)
+            .cloned()
+            .map(Reason::NotJudged)
+            .collect()
     }
 
     /// Paths of the heaviest modules.
@@ -144,8 +144,7 @@ impl Judge<'_, '_> {
                 LimitKind::WarnAbove => Verdict::Warned,
                 _ => Verdict::Broken,
             };
-            let message = || format!("Maps: {}", some(&names));
-            let said = || Reason { code: "maps".to_owned(), message: message() };
+            let named = || Reason::Maps(names.iter().map(|&name| name.to_owned()).collect());
             let row = budget.row(limit_kind, None);
             self.rows.push(BudgetRow {
                 measure: match row.measure {
@@ -158,7 +157,7 @@ impl Judge<'_, '_> {
                 least: is,
                 most: is,
                 verdict,
-                because: (verdict != Verdict::Held).then(said).into_iter().collect(),
+                because: (verdict != Verdict::Held).then(named).into_iter().collect(),
                 ..row
             });
         }
@@ -173,16 +172,11 @@ impl Judge<'_, '_> {
             true => !(is_each && missing.is_pattern),
             false => !is_ban && !missing.is_pattern && !missing.near.is_empty(),
         });
-        let Place { file, line, column } = &budget.place;
-        let said = |missing: &Missing| Reason {
-            code: "name-missing".to_owned(),
-            message: format!("{file}, line {line}, column {column}: {}", missing.said()),
-        };
-        let unmarked = found
-            .unmarked
-            .iter()
-            .map(|mark| Reason { code: "not-marked".to_owned(), message: mark.said().to_owned() });
-        in_way.map(said).chain(unmarked).collect()
+        let missing = in_way.map(|missing| Reason::NameMissing {
+            place: budget.place.clone(),
+            missing: missing.clone(),
+        });
+        missing.chain(found.unmarked.iter().copied().map(Reason::NotMarked)).collect()
     }
 
     fn remark(&mut self, budget: &Budget, found: &Selection) {
@@ -214,11 +208,10 @@ impl Judge<'_, '_> {
         mut because: Vec<Reason>,
     ) {
         if because.is_empty() {
-            let said = missing.iter().map(|missing| Reason {
-                code: "no-match".to_owned(),
-                message: format!("no {} matches `{}`", missing.set.noun(), missing.name),
-            });
-            because.extend(said);
+            let unmatched = missing
+                .iter()
+                .map(|missing| Reason::NoMatch { set: missing.set, name: missing.name.clone() });
+            because.extend(unmatched);
         }
         for (limit_kind, allowed) in limits(budget) {
             let judged = Standing { verdict, is: None, over_by: 0, because: because.clone() };
@@ -331,8 +324,8 @@ impl Judge<'_, '_> {
                 names.push(name);
             }
         }
-        let message = format!("{entry} brings it in: {}", names.join(" → "));
-        vec![Reason { code: "brought-in".to_owned(), message }]
+        let chain = names.into_iter().map(str::to_owned).collect();
+        vec![Reason::BroughtIn { entry: entry.clone(), chain }]
     }
 
     fn row(&mut self, budget: &Budget, row: Row, bounds: &Bounds, judged: Standing) {
@@ -384,44 +377,26 @@ impl Judge<'_, '_> {
             }
         }
         nobodys.sort_by_key(|&(bytes, path)| (std::cmp::Reverse(bytes), path));
-        let nobodys: Vec<String> =
-            nobodys.into_iter().map(|(bytes, path)| format!("{path} ({bytes} B)")).collect();
-        let doubted: Vec<&str> =
-            bounds.doubted.iter().map(|&file| record.file(file).path.as_str()).collect();
-        let unplaced: Vec<&str> = unplaced.into_iter().collect();
-        let versions: Vec<&str> = versions.into_iter().collect();
-        let unmarked: Vec<&str> = unmarked.into_iter().collect();
+        let paths = |files: BTreeSet<&str>| files.into_iter().map(str::to_owned).collect();
         let mut reasons = Vec::new();
-        let mut say = |code: &str, message: String| {
-            reasons.push(Reason { code: code.to_owned(), message });
-        };
         if !nobodys.is_empty() && bounds.nobodys > 0 {
-            // Bundlers write few maps for styles, and packages rarely hide in them.
-            let hint = match are_styles && self.lens.style_modules().is_none() {
-                true => ", which `and scripts` leaves out",
-                false => "",
-            };
-            say("unattributed", format!("nobody is known to own {}{hint}", some(&nobodys)));
+            reasons.push(Reason::Unattributed {
+                files: nobodys.into_iter().map(|(bytes, path)| (path.to_owned(), bytes)).collect(),
+                are_styles: are_styles && self.lens.style_modules().is_none(),
+            });
         }
-        if !doubted.is_empty() {
-            say("estimated", format!("sizes are only estimated in {}", some(&doubted)));
+        if !bounds.doubted.is_empty() {
+            let doubted = bounds.doubted.iter().map(|&file| record.file(file).path.clone());
+            reasons.push(Reason::Estimated(doubted.collect()));
         }
         if !unplaced.is_empty() {
-            let files = some(&unplaced);
-            say(
-                "loads-lead-nowhere",
-                format!("a load on demand cannot be followed, and may ask for {files}"),
-            );
+            reasons.push(Reason::LoadsLeadNowhere(paths(unplaced)));
         }
         if !unmarked.is_empty() {
-            let files = some(&unmarked);
-            say(
-                "not-followed",
-                format!("what nothing uses, or never ran, is not known of {files}"),
-            );
+            reasons.push(Reason::NotFollowed(paths(unmarked)));
         }
         if !versions.is_empty() {
-            say("version-unknown", format!("the version is not known of {}", some(&versions)));
+            reasons.push(Reason::VersionUnknown(paths(versions)));
         }
         reasons
     }
@@ -454,14 +429,5 @@ impl Standing {
             | LimitKind::FilesAtMost => Verdict::Undecided,
         };
         Self { verdict, is: None, over_by: 0, because }
-    }
-}
-
-/// The first few of a list, and how many more there are.
-fn some<T: AsRef<str>>(names: &[T]) -> String {
-    let shown: Vec<&str> = names.iter().take(NAMED).map(AsRef::as_ref).collect();
-    match names.len() - shown.len() {
-        0 => shown.join(", "),
-        more => format!("{} and {more} more", shown.join(", ")),
     }
 }

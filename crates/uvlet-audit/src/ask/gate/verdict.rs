@@ -13,32 +13,36 @@ use crate::ask::{
     gate::{
         budget::{self, Budget, Place},
         limit::{Counted, LimitKind},
+        reason::Reason,
     },
 };
 
 /// The answer.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct Gate {
     /// `broken` if any budget is, or if anything else breaks it.
     pub verdict: Verdict,
     /// What breaks it besides budgets.
-    pub reasons: Vec<Reason>,
+    pub reasons: Vec<GateReason>,
     /// One row per item and limit: broken first, then undecided, warned, waived, unjudged, held.
     pub budgets: Vec<BudgetRow>,
     /// What should be known of how budgets were understood.
-    #[serde(skip)]
     pub notices: Vec<Notice>,
 }
 
-/// What breaks a gate, or leaves a limit undecided.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Reason {
-    /// A stable word.
-    pub code: String,
-    /// One sentence.
-    pub message: String,
+/// What breaks a gate besides budgets.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct GateReason {
+    /// The app, where there are several.
+    pub app: Option<String>,
+    /// The reason.
+    pub reason: Reason,
+}
+
+impl GateReason {
+    pub(crate) fn alone(reason: Reason) -> Self {
+        Self { app: None, reason }
+    }
 }
 
 /// How it stands.
@@ -76,8 +80,7 @@ impl Verdict {
 }
 
 /// One limit of one item.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[derive(Debug)]
 pub struct BudgetRow {
     /// The app, where there are several.
     pub app: Option<String>,
@@ -88,7 +91,6 @@ pub struct BudgetRow {
     /// The selector as written.
     pub selector: String,
     /// Where that stands in the settings.
-    #[serde(skip)]
     pub place: Place,
     /// Which limit.
     pub limit_kind: LimitKind,
@@ -115,7 +117,6 @@ pub struct BudgetRow {
     /// Of what grew too much, what did most, at most three.
     pub grew: Vec<Grew>,
     /// Sources that findings are about, the heaviest first, at most ten.
-    #[serde(skip)]
     pub sources: Vec<String>,
 }
 
@@ -144,7 +145,7 @@ pub struct Heavy {
 impl Gate {
     /// What rows and reasons come to.
     pub(crate) fn of(
-        reasons: Vec<Reason>,
+        reasons: Vec<GateReason>,
         mut budgets: Vec<BudgetRow>,
         notices: Vec<Notice>,
     ) -> Self {
@@ -175,10 +176,7 @@ impl Gate {
         let (mut reasons, mut rows, mut notices) = (Vec::new(), Vec::new(), Vec::new());
         for (app, gate) in apps {
             reasons.extend(
-                gate.reasons.into_iter().map(|reason| Reason {
-                    message: format!("{app}: {}", reason.message),
-                    ..reason
-                }),
+                gate.reasons.into_iter().map(|one| GateReason { app: Some(app.clone()), ..one }),
             );
             let of_app = |row| BudgetRow { app: Some(app.clone()), ..row };
             rows.extend(gate.budgets.into_iter().map(of_app));
@@ -190,7 +188,7 @@ impl Gate {
     /// Every promise about a build that could not be read, which leaves it undecided.
     #[must_use]
     pub fn unread(budgets: &[Budget], why: &str) -> Self {
-        let because = vec![Reason { code: "not-read".to_owned(), message: why.to_owned() }];
+        let because = vec![Reason::NotRead(why.to_owned())];
         let row = |budget: &Budget, limit_kind: LimitKind, allowed: Option<u64>| BudgetRow {
             allowed,
             because: because.clone(),

@@ -6,7 +6,8 @@ use uvlet_record::sizes::Measure;
 use crate::{
     ask::gate::{
         limit::{Growth, LimitKind},
-        verdict::{BudgetRow, Reason},
+        reason::Reason,
+        verdict::BudgetRow,
     },
     find::finding::{Accepted, Finding},
     select::selector::Selector,
@@ -58,20 +59,14 @@ impl Waiver {
         today > self.until
     }
 
-    /// `until 2027-03-31 (124 days left): the chart needs its atlas`.
-    pub(crate) fn said(&self, today: Date) -> String {
-        let days = today.until((Unit::Day, self.until)).map_or(0, |span| span.get_days());
-        let left = match days {
-            0 => "its last day".to_owned(),
-            1 => "1 day left".to_owned(),
-            days => format!("{days} days left"),
-        };
-        format!("until {} ({left}): {}", self.until, self.reason)
+    /// It accepts something on a day.
+    pub(crate) fn accepts(&self, finding: Option<String>, today: Date) -> Reason {
+        let days_left = today.until((Unit::Day, self.until)).map_or(0, |span| span.get_days());
+        Reason::Waived { finding, until: self.until, days_left, reason: self.reason.clone() }
     }
 
     pub(crate) fn ended(&self) -> Reason {
-        let message = format!("the waiver of {} ended on {}", self.name(), self.until);
-        Reason { code: "waiver-ended".to_owned(), message }
+        Reason::WaiverEnded { waiver: self.name(), until: self.until }
     }
 
     /// The ceiling of a limit, in bytes.

@@ -7,7 +7,8 @@ use uvlet_record::{Notice, Remark, Texts, sizes::Measure};
 use crate::{
     ask::gate::{
         bench::{Judge, Unwaived},
-        verdict::{BudgetRow, Reason, Verdict},
+        reason::Reason,
+        verdict::{BudgetRow, Verdict},
         waiver::About,
     },
     find::{
@@ -53,16 +54,12 @@ impl Judge<'_, '_> {
                 reasons.push(waiver.ended());
                 left.push(finding);
             } else if is > ceiling {
-                let message = format!(
-                    "of {} there are {is} B, over the {ceiling} B of its waiver",
-                    finding.id
-                );
-                reasons.push(Reason { code: "over-waiver".to_owned(), message });
+                let id = finding.id.clone();
+                reasons.push(Reason::FindingOverWaiver { id, is, ceiling });
                 // What exceeds the ceiling counts, and no more.
                 over += is - ceiling;
             } else {
-                let message = format!("without {}, waived {}", finding.id, waiver.said(today));
-                reasons.push(Reason { code: "waived".to_owned(), message });
+                reasons.push(waiver.accepts(Some(finding.id.clone()), today));
             }
         }
         let (cells, besides) = found.together(lens, &left);
@@ -92,7 +89,10 @@ impl Judge<'_, '_> {
                 let Some(ceiling) = waiver.ceiling(row) else { continue };
                 // What a name that is not there would weigh is not known.
                 let is_open = row.verdict == Verdict::Undecided
-                    && row.because.iter().all(|reason| reason.code != "name-missing");
+                    && row
+                        .because
+                        .iter()
+                        .all(|reason| !matches!(reason, Reason::NameMissing { .. }));
                 if row.verdict != Verdict::Broken && !is_open {
                     continue;
                 }
@@ -101,18 +101,15 @@ impl Judge<'_, '_> {
                     row.because.push(waiver.ended());
                 } else if row.most <= ceiling {
                     row.verdict = Verdict::Waived;
-                    let message = waiver.said(today);
-                    row.because = vec![Reason { code: "waived".to_owned(), message }];
+                    row.because = vec![waiver.accepts(None, today)];
                 } else if row.verdict == Verdict::Broken {
                     if row.least > ceiling {
                         row.over_by = row.is.unwrap_or(row.least).max(row.least) - ceiling;
                         row.allowed = Some(ceiling);
-                        let message = "even its waiver ends there".to_owned();
-                        row.because.push(Reason { code: "over-waiver".to_owned(), message });
+                        row.because.push(Reason::OverWaiver);
                     } else {
                         row.verdict = Verdict::Undecided;
-                        let message = "its waiver may hold, or may not".to_owned();
-                        row.because.push(Reason { code: "waiver-undecided".to_owned(), message });
+                        row.because.push(Reason::WaiverUndecided);
                     }
                 }
             }

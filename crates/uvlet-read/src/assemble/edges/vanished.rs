@@ -6,7 +6,7 @@
 //! or folder, and that is loaded wherever the asking module is; what stands behind an `export *` is
 //! what nobody else asks for.
 
-mod walk;
+pub(crate) mod walk;
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 

@@ -4,10 +4,10 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Entry, File, FileId, Kind, Origin};
 
-use super::numbered;
+use crate::assemble::entries::numbered;
 use crate::{
     assemble::{chunk_names::Unique, loads::once_each, modules::Modules},
-    descriptions::Described,
+    descriptions::described::Described,
     folder::hashes::Hashes,
 };
 

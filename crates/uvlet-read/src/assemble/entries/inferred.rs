@@ -4,11 +4,11 @@ use std::collections::BTreeSet;
 
 use uvlet_record::{DynamicLoad, Entry, File, FileId, Format, Kind, Notice, Origin, Remark};
 
-use super::numbered;
+use crate::assemble::entries::numbered;
 use crate::{
     assemble::{chunk_files::ChunkFiles, chunk_names::Unique, loads::once_each},
     folder::hashes::Hashes,
-    formats::Chunks,
+    formats::format::Chunks,
 };
 
 /// The files, with what their scripts say of chunks.

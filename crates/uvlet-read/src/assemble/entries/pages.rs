@@ -11,8 +11,8 @@ use crate::{
         page::{Ask, Page},
         source_map::shortened,
     },
-    folder::{Meant, Urls, folder_of},
-    formats::names_host,
+    folder::urls::{Meant, Urls, folder_of},
+    formats::classic::names_host,
 };
 
 /// What every page asks for.

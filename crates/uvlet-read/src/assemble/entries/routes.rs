@@ -8,11 +8,11 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{DynamicLoad, Entry, File, FileId, Kind, Origin};
 
-use super::{numbered, pages::PageAsks};
+use crate::assemble::entries::{numbered, pages::PageAsks};
 use crate::{
     assemble::{chunk_names::Unique, loads::once_each},
-    descriptions::frameworks::{Output, Pattern, SaidRoute, stands_in},
-    folder::{Meant, Urls},
+    descriptions::frameworks::{Output, SaidRoute, pattern::Pattern, stands_in},
+    folder::urls::{Meant, Urls},
 };
 
 /// What entries are made of.

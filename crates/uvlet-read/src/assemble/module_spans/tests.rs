@@ -5,8 +5,8 @@ use uvlet_record::{Basis, EdgeKind};
 
 use uvlet_script::{Dialect, read};
 
-use super::{Contents, ModuleSpan, SourceOf, of_table};
-use crate::descriptions::{
+use crate::assemble::module_spans::{Contents, ModuleSpan, SourceOf, of_table};
+use crate::descriptions::described::{
     Described, DescribedEdge, DescribedFile, DescribedId, DescribedModule, Slot,
 };
 

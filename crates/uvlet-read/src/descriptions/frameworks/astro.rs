@@ -5,9 +5,12 @@ use std::path::Path;
 
 use uvlet_record::Bundler;
 
-use super::{
-    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, route_of_page,
-    routes_of_pages,
+use crate::{
+    descriptions::frameworks::{
+        About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, route_of_page,
+        routes_of_pages,
+    },
+    folder::list::Part,
 };
 
 /// Astro.

@@ -5,7 +5,7 @@
 //! were rendered into `server`. What a route loads at startup is noted route by route: by the App
 //! Router in a script beside each page, by the Pages Router in one manifest.
 
-mod app;
+pub(crate) mod app;
 
 use std::{collections::BTreeMap, path::Path};
 
@@ -13,9 +13,12 @@ use serde::Deserialize;
 use serde_json::Value;
 use uvlet_record::Bundler;
 
-use super::{
-    About, CACHE, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, Written, around,
-    assigned, read_json, read_text, route_of_page, routes_of_pages, stands_in,
+use crate::{
+    descriptions::frameworks::{
+        About, CACHE, DATA, Framework, Output, SERVER, SaidRoute, Seen, Written, around, assigned,
+        read_json, read_text, route_of_page, routes_of_pages, stands_in,
+    },
+    folder::list::Part,
 };
 
 /// Next.js.

@@ -15,11 +15,14 @@ use uvlet_script::{
     visit::{Visit, walk},
 };
 
-use super::{
-    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_json, read_text,
-    route_of_page, routes_of_pages, stands_in,
+use crate::formats::format::DynamicCall;
+use crate::{
+    descriptions::frameworks::{
+        About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, read_json, read_text,
+        route_of_page, routes_of_pages, stands_in,
+    },
+    folder::list::Part,
 };
-use crate::formats::DynamicCall;
 
 /// Nuxt.
 pub struct Nuxt;

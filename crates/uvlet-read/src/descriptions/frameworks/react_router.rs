@@ -10,9 +10,12 @@ use serde::Deserialize;
 
 use uvlet_record::Bundler;
 
-use super::{
-    About, Framework, Output, Part, SERVER, SaidRoute, Seen, Written, around, assigned, read_text,
-    route_of_page, routes_of_pages,
+use crate::{
+    descriptions::frameworks::{
+        About, Framework, Output, SERVER, SaidRoute, Seen, Written, around, assigned, read_text,
+        route_of_page, routes_of_pages,
+    },
+    folder::list::Part,
 };
 
 /// React Router.

@@ -19,9 +19,12 @@ use uvlet_script::{
     visit::{Visit, walk},
 };
 
-use super::{
-    About, DATA, Framework, Output, Part, SERVER, SaidRoute, Seen, around, read_text,
-    route_of_page, routes_of_pages,
+use crate::{
+    descriptions::frameworks::{
+        About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, read_text, route_of_page,
+        routes_of_pages,
+    },
+    folder::list::Part,
 };
 
 /// SvelteKit.

@@ -2,8 +2,11 @@
 
 use uvlet_record::{EdgeKind, Lack, Target, Used};
 
-use super::{DescribedId, Slot, Stats, whole};
-use crate::descriptions::Description;
+use crate::descriptions::description::Description;
+use crate::descriptions::{
+    described::{DescribedId, Slot},
+    webpack::{Stats, json::whole},
+};
 
 /// Groups at every level, ids of every kind, a merged module, a reason that is a group and one
 /// that was optimised away.

@@ -7,8 +7,12 @@ use memchr::memmem;
 use percent_encoding::percent_decode_str;
 use uvlet_record::path;
 
-use super::MapError;
-use crate::folder::{Listed, Listing, Text, folder_of};
+use crate::files::source_map::MapError;
+use crate::folder::{
+    list::{Listed, Listing},
+    text::Text,
+    urls::folder_of,
+};
 
 /// The closing comment of a generated file that names its map.
 #[derive(Debug, PartialEq, Eq)]

@@ -1,15 +1,13 @@
 //! What the command line changes of the budgets: which are judged, and against what.
 
-use uvlet_audit::{
-    ask::gate::{
-        budget::{Budget, Scope},
-        waiver::About,
-    },
-    select::nearest::remedy,
+use uvlet_audit::ask::gate::{
+    budget::{Budget, Scope},
+    waiver::About,
 };
+use uvlet_view::words::errors;
 
 use crate::{
-    config::{self, Config, Setting},
+    config::{self, Config, listed::Setting},
     failure::Failure,
 };
 
@@ -36,7 +34,7 @@ fn known(apps: &[Config], name: &str) -> Result<(), String> {
     let names = apps.iter().flat_map(|config| &config.budgets).map(|budget| budget.name.as_str());
     match names.clone().any(|known| known == name) {
         true => Ok(()),
-        false => Err(format!("no budget is called `{name}`, {}", remedy(name, names))),
+        false => Err(format!("no budget is called `{name}`, {}", errors::remedy(name, names))),
     }
 }
 
@@ -97,7 +95,7 @@ impl<'t> Tried<'t> {
             _ => {
                 return Err(format!(
                     "no limit is called `{key}`, {}",
-                    remedy(key, KEYS.into_iter())
+                    errors::remedy(key, KEYS.into_iter())
                 ));
             }
         }

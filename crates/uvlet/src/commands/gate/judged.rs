@@ -22,7 +22,7 @@ use uvlet_record::{
     Notice, Record, Remark, SavedTexts, Texts,
     sizes::{Coding, Measure},
 };
-use uvlet_view::markdown::EntryFold;
+use uvlet_view::{markdown::EntryFold, words::errors};
 
 use super::{
     super::{
@@ -285,7 +285,7 @@ fn as_if(
     let codings: Vec<Coding> = record.encoders.keys().copied().collect();
     let coder = at_levels_of(record, coder.clone());
     as_it_would_be(&lens, &steps, texts, &coder, &codings)
-        .map_err(|error| Failure::Usage(format!("--if: {error}")))
+        .map_err(|error| Failure::Usage(format!("--if: {}", errors::what_if(&error))))
 }
 
 /// What entries start with, the heaviest first, in a measure that was taken.

@@ -5,7 +5,7 @@ use uvlet_view::plain;
 
 use crate::{
     cli::{Gate, GateFormat},
-    config::{Config, Setting},
+    config::{Config, listed::Setting},
     failure::{Failure, Status},
     output,
 };

@@ -5,6 +5,7 @@ use std::path::{Path, PathBuf};
 use similar::TextDiff;
 use uvlet_audit::find::patch::{Edit, Project};
 use uvlet_read::project;
+use uvlet_view::words::findings::does;
 use walkdir::WalkDir;
 
 /// Files larger than that are no sources that somebody wrote.
@@ -47,7 +48,7 @@ pub fn diff(edits: &[Edit]) -> String {
     let mut text = String::new();
     for edit in edits {
         let path = &edit.path;
-        text.push_str(&format!("{}: {}\n", edit.findings.join(", "), edit.what));
+        text.push_str(&format!("{}: {}\n", edit.findings.join(", "), does(&edit.what)));
         let diff = TextDiff::from_lines(&edit.before, &edit.after);
         let unified = diff
             .unified_diff()

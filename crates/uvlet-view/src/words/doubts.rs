@@ -1,0 +1,51 @@
+//! What a prediction does not know.
+
+use uvlet_audit::{ask::doubts::Doubt, bundlers::Loading, predict::step::Change};
+
+/// Doubts by their codes, each in a sentence.
+#[must_use]
+pub fn sentences(doubts: &[Doubt]) -> Vec<(&'static str, String)> {
+    let mut sentences: Vec<_> = doubts.iter().map(|one| (one.code(), sentence(one))).collect();
+    sentences.sort();
+    sentences
+}
+
+fn sentence(doubt: &Doubt) -> String {
+    match doubt {
+        Doubt::LoadingHelper(loading) => format!(
+            "the build loads nothing on demand yet: what the bundler needs for that is taken from its habit, {}",
+            loading_helper(*loading)
+        ),
+        Doubt::NoSplitting => "esbuild puts what is loaded on demand into the same file unless it is asked to split; this is told as if it were, for this alone".to_owned(),
+        Doubt::GatheredApart => "modules that are merged into one function now are wrapped one by one where several entries share their file: 1% to 3.5% more was seen in real builds".to_owned(),
+        Doubt::NoBarrel(path) => format!(
+            "{path} does more than hand on names, or it is not known what it hands on: who asks for it still does"
+        ),
+        Doubt::NothingMoves { subject, change: Change::Defer } => format!(
+            "{subject} is not at startup of any entry by imports that could be deferred"
+        ),
+        Doubt::NothingMoves { subject, .. } => format!("{subject} is at startup of no entry"),
+        Doubt::Elsewhere { subject, bytes } => format!(
+            "{subject} is fetched from elsewhere then: {bytes} B as emitted here, which are no gain for who has not got it"
+        ),
+        Doubt::NoTexts => {
+            "texts are not at hand: shares of streams are summed, which may be off by 1%".to_owned()
+        }
+        Doubt::Edges => {
+            "who asks for whom is read from the sources in part, and may lack some".to_owned()
+        }
+        Doubt::Requests(number) => format!("{number} requests of sources could not be followed"),
+    }
+}
+
+/// What a page's first load on demand brings along.
+pub(crate) fn loading_helper(loading: Loading) -> &'static str {
+    match loading {
+        Loading::Preloader => "some 1.3 kB in a page's first load on demand",
+        Loading::Runtime => {
+            "some 2.5 kB of the runtime, 5 kB to 6 kB where styles are taken out of scripts"
+        }
+        Loading::SplitFiles => "its option `splitting` and a few hundred bytes",
+        Loading::Little => "a few hundred bytes at most",
+    }
+}
