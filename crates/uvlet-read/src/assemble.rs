@@ -25,6 +25,15 @@ pub(crate) mod texts;
 
 use std::{collections::BTreeSet, path::Path};
 
+use cells::{Accounts, Evidence};
+use chunk_files::ChunkFiles;
+use described_loads::DescribedLoads;
+use entries::{inferred::Scripts, routes::Routes};
+use inspect::{Inspected, Inspector};
+use loads::LoadResolver;
+use modules::{Modules, Naming};
+use site::Site;
+use targets::Targets;
 use uvlet_record::{
     Aside, Bundler, DynamicLoad, Edge, Entry, FileId, Format, Kind, Mode, ModuleId, Notice, Owner,
     Reason, Record, Remark, SCHEMA, SetAside, Target, Unresolved, glob::Glob, sizes::Coded,
@@ -32,7 +41,7 @@ use uvlet_record::{
 
 use crate::{
     coded::{self, CodedFile, precompressed::PrecompressedCopy},
-    descriptions::{self, described::Described, frameworks::Output},
+    descriptions::{self, described::Described, frameworks::framework::Output},
     error::ReadError,
     files::{marks::CodeMarks, source_map::MapSources},
     folder::{
@@ -44,16 +53,8 @@ use crate::{
     formats::format::Chunks,
     options::Options,
 };
-use cells::{Accounts, Evidence};
-use chunk_files::ChunkFiles;
+
 pub use costs::TracedCosts;
-use described_loads::DescribedLoads;
-use entries::{inferred::Scripts, routes::Routes};
-use inspect::{Inspected, Inspector};
-use loads::LoadResolver;
-use modules::{Modules, Naming};
-use site::Site;
-use targets::Targets;
 pub use texts::FolderTexts;
 
 /// Reads a folder. The texts are where its files lie.

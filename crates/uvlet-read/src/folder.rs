@@ -6,6 +6,4 @@ pub(crate) mod list;
 pub(crate) mod text;
 pub(crate) mod urls;
 
-pub use list::{Listed, Listing, Part, list, paths, precompressed, unreadable};
-pub use text::{Text, read_start};
-pub use urls::{Meant, Served, Urls, folder_of};
+pub use list::{list, paths, unreadable};

@@ -32,9 +32,8 @@ use uvlet_script::{
 };
 
 use crate::files::marks::CodeMarks;
-pub use classic::names_host;
-pub use file_names::FileName;
-pub use format::{Chunks, DynamicCall, Found, Opener, ScriptFormat, Walk};
+
+pub use format::{Chunks, Found, ScriptFormat, Walk};
 
 /// How many formats there are.
 const FORMATS: usize = 8;

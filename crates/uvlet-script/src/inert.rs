@@ -12,7 +12,7 @@ use oxc_span::GetSpan;
 use crate::{
     declarations::declared_in_source,
     parse::{Dialect, Unparsed, read},
-    range,
+    span::range,
 };
 
 /// Whether evaluating a source does nothing that others could see. What cannot be told may do something.

@@ -10,69 +10,19 @@ pub(crate) mod events;
 pub(crate) mod startup;
 pub(crate) mod states;
 pub(crate) mod tree;
+pub(crate) mod uses;
 
-use std::ops::Range;
-
+use barriers::Barriers;
 use oxc_ast::ast::{
     Declaration, ImportDeclarationSpecifier as Specifier, ModuleExportName, Statement,
 };
 use oxc_semantic::{NodeId, SemanticBuilder};
 use oxc_syntax::symbol::SymbolId;
-
-use crate::{parse::Script, range};
-use barriers::Barriers;
 use startup::Startup;
 use tree::Tree;
+pub use uses::{Given, Import, Use, Waits};
 
-/// An import of which some name is used.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Import {
-    /// The specifier as written.
-    pub request: String,
-    /// The name there; none where all are imported as one object.
-    pub name: Option<String>,
-    /// Its name here.
-    pub local: String,
-    /// Each use.
-    pub uses: Vec<Use>,
-}
-
-/// A use of an import.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Use {
-    /// Its bytes in the source.
-    pub range: Range<usize>,
-    /// What it waits for.
-    pub waits: Waits,
-    /// What must be true of other modules for that: each only ever gives the function to events.
-    pub relies_on: Vec<Given>,
-}
-
-/// An imported function that is given a function.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Given {
-    /// The specifier that it is imported from.
-    pub request: String,
-    /// Its name there.
-    pub name: String,
-    /// The place of the argument.
-    pub place: usize,
-}
-
-/// What a use waits for.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub enum Waits {
-    /// Nothing, as far as can be shown.
-    Nothing,
-    /// An event of this name.
-    Event(String),
-    /// Whatever an imported function does with the functions that it is given.
-    Given(Given),
-    /// A state of this name that is false at first, and true only after an event.
-    State(String),
-    /// A visit of this route.
-    Route(String),
-}
+use crate::{parse::Script, span::range};
 
 /// What a source shows of what can wait.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]

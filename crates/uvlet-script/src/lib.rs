@@ -21,6 +21,7 @@ mod nesting;
 mod parse;
 pub mod requests;
 pub mod shapes;
+pub mod span;
 pub mod words;
 
 pub use oxc_ast::ast;
@@ -28,11 +29,3 @@ pub use oxc_ast_visit as visit;
 pub use oxc_span::{GetSpan, Span};
 pub use oxc_syntax::{operator, scope::ScopeFlags};
 pub use parse::{Dialect, Script, Statement, Unparsed, read};
-
-use std::ops::Range;
-
-/// The bytes that a part of a tree stands at.
-#[must_use]
-pub fn range(span: Span) -> Range<usize> {
-    span.start as usize..span.end as usize
-}

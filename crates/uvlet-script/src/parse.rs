@@ -11,7 +11,7 @@ use oxc_ast::ast::{Program, Statement as Syntax};
 use oxc_parser::Parser;
 use oxc_span::{GetSpan, SourceType};
 
-use crate::{nesting::nesting, range};
+use crate::{nesting::nesting, span::range};
 
 /// Levels of nesting that are followed. No bundler writes a hundredth of it.
 const DEEPEST: usize = 100_000;

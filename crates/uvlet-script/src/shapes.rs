@@ -23,7 +23,7 @@ use oxc_semantic::{Scoping, SemanticBuilder};
 use oxc_span::{GetSpan, Span};
 use oxc_syntax::{scope::ScopeFlags, symbol::SymbolId};
 
-use crate::{parse::Script, range};
+use crate::{parse::Script, span::range};
 
 /// The end of what a step began; it tells lists of different lengths apart.
 const END: u64 = 0;

@@ -16,7 +16,7 @@ use uvlet_record::{
     sizes::{Coding, Measure, Sizes},
 };
 
-use crate::{name::plain, table::measures_said};
+use crate::{name::plain, screen::measures_said};
 
 /// A table that is being written.
 struct Table(Writer<Vec<u8>>);

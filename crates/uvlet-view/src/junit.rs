@@ -3,10 +3,7 @@
 use maud::{Markup, PreEscaped, html};
 use uvlet_audit::ask::gate::verdict::{BudgetRow, Gate, GateReason, Verdict};
 
-use crate::{
-    table::{Screen, gate::sentence},
-    words::reasons::of_gate,
-};
+use crate::{screen::Screen, table::gate::sentence, words::reasons::of_gate};
 
 /// Writes the gate as a report of tests.
 #[must_use]

@@ -12,6 +12,7 @@ mod name;
 mod notice;
 pub mod page;
 pub mod sarif;
+pub mod screen;
 pub mod table;
 pub mod units;
 pub mod words;

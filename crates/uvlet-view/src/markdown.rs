@@ -30,15 +30,15 @@ use uvlet_record::{Record, sizes::Measure};
 use crate::{
     name::plain,
     notice::Notice,
+    screen::{Screen, count, measures_said},
     table::{
-        Screen, attribute as rows,
+        attribute as rows,
         attribute::Rows,
         compare as moves,
         compare::{Lines, Rows as CompareRows},
-        count, coverage as ran, declaration as declared, gate as promises,
+        coverage as ran, declaration as declared, gate as promises,
         gate::{Shown, Standing},
-        measures_said, requests as asked, survey as said, waste as found, what_if as predictions,
-        why as reasons,
+        requests as asked, survey as said, waste as found, what_if as predictions, why as reasons,
     },
 };
 

@@ -2,28 +2,25 @@
 //! other commands answer. It asks for nothing, from nowhere; without scripts its tables are all there.
 
 pub(crate) mod data;
+pub mod parts;
 pub(crate) mod sections;
 pub(crate) mod strata;
 
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::{
     ask::{
-        attribute::{By, RowKind, Sort, attribute},
-        compare::Comparison,
-        coverage::Coverage,
-        gate::verdict::Gate,
+        attribute::{By, Sort, attribute},
         survey::Survey,
-        why::Why,
     },
-    find::waste::Waste,
     lens::Lens,
 };
 use uvlet_record::{Mode, Record, sizes::Measure};
 
 use crate::{
     name::plain,
-    notice::Notice,
-    table::{Screen, count, coverage as ran, measures_said, survey as said},
+    page::parts::{Report, class, width},
+    screen::{Screen, count},
+    table::{coverage as ran, survey as said},
 };
 
 pub use sections::causes_figure;
@@ -35,42 +32,6 @@ const SCRIPT: &str = include_str!("../page/page.js");
 
 /// Nothing is fetched, sent, framed or evaluated.
 const POLICY: &str = "default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; base-uri 'none'; form-action 'none'";
-
-/// What the page is made of.
-pub struct Report<'a> {
-    /// The build.
-    pub lens: &'a Lens<'a>,
-    /// What each page makes a visitor download.
-    pub survey: &'a Survey,
-    /// Why each package is here, the heaviest first.
-    pub whys: &'a [(String, Why)],
-    /// What need not be there.
-    pub waste: &'a Waste,
-    /// How promises stand, where there are any.
-    pub gate: Option<&'a Gate>,
-    /// What moved, where there is a build to hold it against.
-    pub compare: Option<&'a Comparison>,
-    /// What ran in recordings of a browser, where there are any.
-    pub coverage: Option<&'a Coverage>,
-    /// What should be known.
-    pub notices: &'a [Notice],
-    /// The build as a shell names it.
-    pub shell: &'a str,
-    /// The program's version.
-    pub version: &'a str,
-}
-
-/// What a row is, for its pattern.
-fn class(row: RowKind, own: bool) -> &'static str {
-    match row {
-        RowKind::Own => "own",
-        RowKind::Package if own => "own",
-        RowKind::Package | RowKind::ThirdParty => "third",
-        RowKind::Glue => "glue",
-        RowKind::Assets => "assets",
-        _ => "none",
-    }
-}
 
 /// The page.
 #[must_use]
@@ -108,7 +69,7 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
                         div.cols { div { (search(&screen.also)) (owners(report, screen)) } (why(report, screen)) }
                     }
                     (sections::waste(waste, screen))
-                    @if let Some(gate) = gate { (sections::promises(gate, record, screen)) }
+                    @if let Some(gate) = gate { (sections::budgets(gate, record, screen)) }
                     @if let Some(compare) = compare { (sections::moved(compare, screen)) }
                     (sections::measured(report, screen))
                 }
@@ -224,12 +185,6 @@ fn percent(bytes: u64, total: u64) -> String {
     format!("{}.{} %", thousandths / 10, thousandths % 10)
 }
 
-/// Hundredths of a percent, for a width.
-fn width(bytes: u64, most: u64) -> String {
-    let parts = (u128::from(bytes) * 10_000).checked_div(u128::from(most)).unwrap_or(0);
-    format!("{}.{:02}", parts / 100, parts % 100)
-}
-
 fn when(cells: &[uvlet_record::CellId], lens: &Lens<'_>) -> String {
     let holds = |is_in: &dyn Fn(&uvlet_record::FileId) -> bool| {
         cells.iter().any(|id| is_in(&lens.record.cells[id.at()].file))
@@ -285,9 +240,4 @@ fn why(report: &Report<'_>, screen: &Screen) -> Markup {
             }
         }
     }
-}
-
-/// The measures of a screen, with their encoders.
-fn sizes_said(record: &Record, measure: Measure) -> String {
-    measures_said(std::iter::once(measure), record)
 }

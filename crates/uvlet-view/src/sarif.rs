@@ -7,7 +7,7 @@ use std::collections::BTreeMap;
 use serde_json::{Value, json};
 use uvlet_audit::ask::gate::verdict::{Gate, Verdict};
 
-use crate::table::{Screen, gate::sentence};
+use crate::{screen::Screen, table::gate::sentence};
 
 /// The gate as a log of one run. Places are in the file of settings, as it was named.
 #[must_use]

@@ -45,7 +45,7 @@ use uvlet_record::{
     Record, Recording, Target, Texts,
     sizes::{Coding, Measure},
 };
-use uvlet_view::{json, table::Screen};
+use uvlet_view::{json, screen::Screen};
 
 use crate::{
     cli::{self, Asked, Build, Cli, Command, Format, MeasureChoice, Page},

@@ -4,6 +4,7 @@
 //! parsed and what it asks for is looked for among the modules of the build; what leads past modules
 //! that left no byte is followed by the names that are taken ([`vanished`]).
 
+pub(crate) mod graph;
 pub(crate) mod installed;
 pub(crate) mod placement;
 pub(crate) mod resolve;
@@ -15,18 +16,23 @@ use std::{
     path::Path,
 };
 
-use rayon::iter::{IntoParallelIterator, ParallelIterator};
-use uvlet_record::{
-    Edge, EdgeBasis, EdgeKind, ModuleFormat, ModuleId, Record, Texts, UnresolvedRequest,
-};
-use uvlet_script::requests::{Kind, Request};
-
-use crate::assemble::modules::Modules;
-use crate::descriptions::described::Described;
 use placement::Placement;
+use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use resolve::{Meant, Resolver};
 use sources::SourceFacts;
-use vanished::Vanished;
+use uvlet_record::{Edge, EdgeBasis, EdgeKind, ModuleId, Record, Texts};
+use uvlet_script::requests::Request;
+
+use crate::{
+    assemble::{
+        edges::{
+            graph::{Graph, Names},
+            vanished::requests::Vanished,
+        },
+        modules::Modules,
+    },
+    descriptions::described::Described,
+};
 
 /// The bundler's edges between modules of the record. They are taken over, as there may be a million;
 /// only those of dynamic loads stay in the description, too.
@@ -148,74 +154,6 @@ fn is_index(path: &str) -> bool {
     name.split('.').next() == Some("index")
 }
 
-/// Edges while they are found.
-#[derive(Default)]
-pub struct Graph {
-    edges: BTreeSet<Edge>,
-    unresolved: BTreeSet<UnresolvedRequest>,
-}
-
-impl Graph {
-    /// What a request leads to by itself.
-    fn direct(&mut self, from: ModuleId, ask: &Request, meant: &Meant) {
-        if let Meant::Module(to) = meant {
-            self.add(from, *to, ask, ask.names.clone(), EdgeBasis::Parsed);
-        }
-    }
-
-    /// A request's edge to a module.
-    fn add(
-        &mut self,
-        from: ModuleId,
-        to: ModuleId,
-        ask: &Request,
-        names: Option<Vec<String>>,
-        basis: EdgeBasis,
-    ) {
-        let (kind, request) = (kind(ask.kind), Some(ask.specifier.clone()));
-        self.edges.insert(Edge { from, to, kind, request, names, basis });
-    }
-
-    fn unresolved(&mut self, from: ModuleId, ask: &Request) {
-        let (request, kind) = (ask.specifier.clone(), kind(ask.kind));
-        self.unresolved.insert(UnresolvedRequest { from, request, kind });
-    }
-
-    /// A compiler turns elements into calls of a library that it imports itself.
-    fn elements(&mut self, from: ModuleId, resolver: &Resolver<'_>, facts: Option<&SourceFacts>) {
-        let Some(facts) = facts.filter(|facts| facts.requests.has_elements) else { return };
-        let library = facts.requests.elements_from.as_deref();
-        if let Some(to) = resolver.elements(from, library) {
-            let specifier = resolver.path(to).to_owned();
-            let ask = Request::plain(specifier, Kind::Import);
-            self.add(from, to, &ask, None, EdgeBasis::Parsed);
-        }
-    }
-
-    /// The names that are taken of each module, by who takes them.
-    fn names(self) -> Names {
-        let mut names = Names::new();
-        for edge in self.edges {
-            let entry = names.entry((edge.from, edge.to));
-            entry
-                .and_modify(|(_, names)| {
-                    let both = names.take().zip(edge.names.clone());
-                    *names = both.map(|(mut names, more)| {
-                        names.extend(more);
-                        names.sort();
-                        names.dedup();
-                        names
-                    });
-                })
-                .or_insert((edge.request, edge.names));
-        }
-        names
-    }
-}
-
-/// Requests by asking and asked module, with the names that they take.
-type Names = BTreeMap<(ModuleId, ModuleId), (Option<String>, Option<Vec<String>>)>;
-
 /// Adds to what the bundler says the names that are taken by the same request.
 fn by_request(edges: &mut [Edge], facts: &[Option<SourceFacts>]) {
     for edge in edges.iter_mut().filter(|edge| !edge.kind.is_deferred()) {
@@ -276,21 +214,4 @@ fn by_package(
         }
     }
     edges.sort_unstable();
-}
-
-fn kind(kind: Kind) -> EdgeKind {
-    match kind {
-        Kind::Import => EdgeKind::Static,
-        Kind::Reexport => EdgeKind::Reexport,
-        Kind::Require => EdgeKind::Require,
-        Kind::Dynamic => EdgeKind::Dynamic,
-        Kind::Worker => EdgeKind::Worker,
-        Kind::Url => EdgeKind::Url,
-        Kind::Style => EdgeKind::Style,
-    }
-}
-
-/// Whether a module is a style.
-fn is_style(record: &Record, id: ModuleId) -> bool {
-    record.module(id).format == Some(ModuleFormat::Style)
 }

@@ -14,16 +14,16 @@ use rayon::iter::{ParallelBridge, ParallelIterator};
 use uvlet_record::{Format, Kind, Notice, Remark, sizes::Coded};
 use uvlet_script::{Script, Statement};
 
-use crate::assemble::{
-    described_sources::DescribedSources,
-    module_spans::{self, Contents, ModuleSpan, Spans},
-};
 use crate::{
+    assemble::{
+        described_sources::DescribedSources,
+        module_spans::{self, Contents, ModuleSpan, Spans},
+    },
     coded::CodedFile,
     descriptions::{
         described::{DescribedFile, DescribedId},
         find::Candidate,
-        frameworks::Written,
+        frameworks::framework::Written,
     },
     files::{
         marks::CodeMarks,

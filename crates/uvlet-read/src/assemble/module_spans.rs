@@ -13,7 +13,7 @@ use std::{
 };
 
 use uvlet_record::{Basis, EdgeKind, ModuleFormat, Used};
-use uvlet_script::{Dialect, Script, Span, range, words::Words};
+use uvlet_script::{Dialect, Script, Span, span::range, words::Words};
 
 use crate::{
     descriptions::described::{Described, DescribedFile, DescribedId, DescribedModule, Slot},

@@ -4,9 +4,9 @@ use std::{collections::BTreeMap, path::Path};
 
 use uvlet_record::Framework;
 
-use crate::assemble::inspect::Inspected;
 use crate::{
-    descriptions::frameworks::{Output, SaidRoute, Seen},
+    assemble::inspect::Inspected,
+    descriptions::frameworks::framework::{Output, SaidRoute, Seen},
     folder::{list::Listing, urls::Served},
     project,
 };

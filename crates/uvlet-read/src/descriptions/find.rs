@@ -3,18 +3,21 @@
 //! A folder may hold several, of its own builds or of others. Those that fit are candidates; which
 //! one is taken follows from the target that is looked at. The disk wins wherever both give a size.
 
+use crate::descriptions::kinds::read_text;
 use std::{collections::HashMap, path::Path};
 
 use uvlet_record::{AsideKind, Notice, Remark, Target};
 
-use crate::descriptions::{
-    described::Described,
-    description::{DescriptionError, damaged, is_code, without_mark},
-    look, of_kind, read, read_text,
-};
-use crate::folder::{
-    list::{Listed, Listing},
-    text::Text,
+use crate::{
+    descriptions::{
+        described::Described,
+        description::{DescriptionError, damaged, is_code, without_mark},
+        kinds::{look, of_kind, read},
+    },
+    folder::{
+        list::{Listed, Listing},
+        text::Text,
+    },
 };
 
 /// A description that fits the folder.

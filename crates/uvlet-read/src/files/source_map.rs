@@ -4,24 +4,28 @@
 //! source maps"), else by `NAME.map` beside it, else by its name in another folder; never by the
 //! map's `file` field, which some bundlers fill before the final name is known.
 
+pub(crate) mod error;
 pub(crate) mod find;
 
 use std::{
     borrow::Cow,
     collections::HashSet,
-    io,
     path::{Path, PathBuf},
 };
 
+use find::{Located, locate};
 use uvlet_ledger::{
-    sourcemap::{SourceMap, SourceMapError},
-    walk::{Shape, Span, Statement, WalkError, walk},
+    sourcemap::SourceMap,
+    walk::{Shape, Span, Statement, walk},
 };
 use uvlet_record::{Notice, Remark};
 
-use crate::folder::list::{Listed, Listing};
-use find::{Located, locate};
-pub use find::{comment, inline};
+use crate::{
+    files::source_map::error::{MOST, MapError},
+    folder::list::{Listed, Listing},
+};
+
+pub use find::comment;
 
 /// A source as a map names it.
 #[derive(Debug, Default)]
@@ -64,32 +68,6 @@ impl MapSpans {
         let span = Span { start: 0, source: Some(0) };
         Self { spans: vec![span], sources: vec![source], folder: String::new(), disk: None }
     }
-}
-
-/// Why a map cannot be used.
-#[derive(Debug, thiserror::Error)]
-pub enum MapError {
-    /// The file's own comment holds none.
-    #[error("the inline source map has no data")]
-    NoData,
-    /// It is not in base64.
-    #[error("the inline source map: {0}")]
-    Base64(#[from] base64::DecodeError),
-    /// It cannot be read.
-    #[error("the source map cannot be read ({0})")]
-    Io(#[from] io::Error),
-    /// It is not UTF-8.
-    #[error("the source map is not UTF-8 at byte {0}")]
-    NotUtf8(usize),
-    /// It is of another form.
-    #[error(transparent)]
-    Form(#[from] SourceMapError),
-    /// It lists more sources than any build has.
-    #[error("the source map lists more than {MOST} sources")]
-    TooMany,
-    /// Its mappings are damaged, or another text's.
-    #[error(transparent)]
-    Walk(#[from] WalkError),
 }
 
 /// What a file's map says; `None` without a map. A damaged one becomes a notice.
@@ -139,10 +117,6 @@ pub fn shortened(name: &str) -> String {
     }
     format!("{}…", name.chars().take(MOST).collect::<String>())
 }
-
-/// Sources that a map may list: no build has a tenth of it, and each takes far more memory than the
-/// two quotes that name it.
-const MOST: usize = 1_000_000;
 
 fn read(text: &[u8], located: &Located, shape: &Shape) -> Result<MapSpans, MapError> {
     let json = std::str::from_utf8(&located.json)

@@ -8,8 +8,6 @@ use uvlet_script::{
     visit::{Visit, walk},
 };
 
-use super::registry::chunk_request;
-
 /// The texts of a list that holds nothing else.
 pub fn strings(list: &ArrayExpression<'_>) -> Option<Vec<String>> {
     list.elements
@@ -110,4 +108,16 @@ pub fn first_strings(call: &CallExpression<'_>) -> Vec<String> {
         _ => None,
     });
     lists.unwrap_or_default()
+}
+
+/// The id in `n.e(id)`, or in `n.u(id)` of a worker's URL.
+pub fn chunk_request(call: &CallExpression<'_>, function: &str) -> Option<String> {
+    let Expression::StaticMemberExpression(callee) = &call.callee else { return None };
+    if callee.property.name != function {
+        return None;
+    }
+    match call.arguments.as_slice() {
+        [argument] => argument.as_expression().and_then(id),
+        _ => None,
+    }
 }

@@ -28,8 +28,7 @@ use super::{
     file_names::{self, FileName},
     format::{Chunks, Found, ScriptFormat, Walk},
 };
-pub use bare::bare_units;
-pub use table::Table;
+use crate::formats::constants::chunk_request;
 
 /// Scripts that register modules by webpack's or Rspack's runtime.
 #[derive(Default)]
@@ -201,18 +200,6 @@ fn requests(call: &CallExpression<'_>) -> Vec<String> {
             calls.collect()
         }
         _ => Vec::new(),
-    }
-}
-
-/// The id in `n.e(id)`, or in `n.u(id)` of a worker's URL.
-pub fn chunk_request(call: &CallExpression<'_>, function: &str) -> Option<String> {
-    let Expression::StaticMemberExpression(callee) = &call.callee else { return None };
-    if callee.property.name != function {
-        return None;
-    }
-    match call.arguments.as_slice() {
-        [argument] => argument.as_expression().and_then(id),
-        _ => None,
     }
 }
 

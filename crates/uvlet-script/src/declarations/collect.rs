@@ -18,12 +18,16 @@ use oxc_semantic::Semantic;
 use oxc_span::{GetSpan, Span};
 use oxc_syntax::{operator::AssignmentOperator, scope::ScopeFlags, symbol::SymbolId};
 
-use crate::declarations::{
-    Declared, Node, NodeKind, SourceDeclaration,
-    effects::{Effect, Effects, is_enum, is_fresh, is_fresh_class},
-    layout::{Item, List},
+use crate::{
+    declarations::{
+        effects::{Effect, Effects, is_enum, is_fresh, is_fresh_class},
+        layout::{Item, List},
+        node::{Declared, Node, NodeKind, SourceDeclaration, Use},
+    },
+    functions::function_body,
+    parse::Script,
+    span::range,
 };
-use crate::{functions::function_body, parse::Script, range};
 
 /// What was collected.
 pub(super) struct Collected {
@@ -169,7 +173,7 @@ impl<'e, 'a> Collector<'e, 'a> {
                         let node = self.node(kind, "", range(specifier.span), None);
                         items.push(Item { range: range(specifier.span), node: Some(node) });
                         let exported = export_name(&specifier.exported);
-                        self.out.declared.exports.push((exported, super::Use::Node(node)));
+                        self.out.declared.exports.push((exported, Use::Node(node)));
                     }
                     self.list(items, None, None);
                 }
@@ -203,7 +207,7 @@ impl<'e, 'a> Collector<'e, 'a> {
         }
         for node in before..self.out.declared.nodes.len() {
             let name = self.out.declared.nodes[node].name.clone();
-            self.out.declared.exports.push((name, super::Use::Node(node)));
+            self.out.declared.exports.push((name, Use::Node(node)));
         }
     }
 
@@ -699,7 +703,7 @@ impl<'e, 'a> Collector<'e, 'a> {
                 };
                 if let Some(node) = node {
                     let exported = export_name(&specifier.exported);
-                    self.out.declared.exports.push((exported, super::Use::Node(node)));
+                    self.out.declared.exports.push((exported, Use::Node(node)));
                 }
                 items.push(Item { range: range(specifier.span), node });
             }

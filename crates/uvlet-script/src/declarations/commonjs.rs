@@ -8,8 +8,13 @@ use oxc_ast::ast::{
 };
 use oxc_ast_visit::{Visit, walk};
 
-use crate::declarations::{NodeKind, Use, of_script};
-use crate::parse::{Dialect, Unparsed, read};
+use crate::{
+    declarations::{
+        node::{NodeKind, Use},
+        whole::of_script,
+    },
+    parse::{Dialect, Unparsed, read},
+};
 
 /// Names that a CommonJS module gives out, each with the specifier of the module that it is, where it is
 /// one as a whole; none where they are not written out.

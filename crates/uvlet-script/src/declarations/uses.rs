@@ -7,8 +7,11 @@ use oxc_semantic::{NodeId, Reference, Semantic};
 use oxc_span::GetSpan;
 use oxc_syntax::symbol::SymbolId;
 
-use super::{Declared, NodeKind, Use, collect::Collected};
-use crate::range;
+use super::collect::Collected;
+use crate::{
+    declarations::node::{Declared, NodeKind, Use},
+    span::range,
+};
 
 /// Adds the uses to what was collected.
 pub(super) fn uses<'a>(semantic: &Semantic<'a>, collected: Collected) -> Declared {

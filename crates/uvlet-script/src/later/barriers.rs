@@ -17,10 +17,10 @@ use oxc_span::GetSpan;
 use oxc_syntax::{operator::LogicalOperator, symbol::SymbolId};
 
 use super::{
-    Given,
     events::{component_event, is_user_event, user_event},
     tree::{Tree, attribute_name, property_name},
 };
+use crate::later::uses::Given;
 
 /// Place of a barrier in [`Barriers::all`].
 pub type BarrierId = usize;

@@ -13,10 +13,8 @@ use std::collections::{HashMap, HashSet, VecDeque};
 use oxc_semantic::NodeId;
 use oxc_syntax::symbol::SymbolId;
 
-use super::{
-    Given, Waits,
-    barriers::{BarrierId, Barriers, Condition, Reason},
-};
+use super::barriers::{BarrierId, Barriers, Condition, Reason};
+use crate::later::uses::{Given, Waits};
 
 /// Names that the evidence for one use is followed through.
 const MOST: usize = 1000;

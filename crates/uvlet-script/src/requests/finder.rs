@@ -15,7 +15,7 @@ use oxc_ast::ast::{
 use oxc_ast_visit::{Visit, walk};
 use oxc_syntax::scope::ScopeFlags;
 
-use super::{Export, Kind, Request, Requests};
+use crate::requests::request::{Export, Kind, Request, Requests};
 
 /// What is found so far.
 #[derive(Default)]

@@ -14,11 +14,12 @@ use uvlet_audit::{
 };
 use uvlet_record::Record;
 
-use crate::page::{Report, sizes_said, width};
+use crate::page::parts::{Report, sizes_said, width};
 use crate::{
     name::plain,
+    screen::Screen,
     table::{
-        Screen, compare as moves,
+        compare as moves,
         compare::Rows,
         gate as promises,
         gate::{Shown, Standing},
@@ -60,7 +61,7 @@ pub fn waste(waste: &Waste, screen: &Screen) -> Markup {
     }
 }
 
-pub fn promises(gate: &Gate, record: &Record, screen: &Screen) -> Markup {
+pub fn budgets(gate: &Gate, record: &Record, screen: &Screen) -> Markup {
     let capital = |word: &str| {
         let (first, rest) = word.split_at(1);
         format!("{}{rest}", first.to_uppercase())

@@ -18,10 +18,10 @@ use uvlet_audit::{
 };
 use uvlet_record::sizes::Measure;
 
-use super::{class, width};
 use crate::{
     name::plain,
-    table::{Screen, count},
+    page::parts::{class, width},
+    screen::{Screen, count},
 };
 
 /// Entries that are drawn without being asked for.

@@ -5,11 +5,8 @@ use std::{collections::HashSet, ops::Range};
 use uvlet_audit::ask::attribute::{Attribution, By, Row, RowKind};
 use uvlet_record::{Basis, Record, sizes::Measure};
 
-use super::{
-    Screen, bold, count,
-    grid::{Column, fits, lay_out},
-    measures_said, wrapped,
-};
+use super::grid::{Column, fits, lay_out};
+use crate::screen::{Screen, bold, count, measures_said, wrapped};
 use crate::{
     name::{fitted, plain},
     units::share,

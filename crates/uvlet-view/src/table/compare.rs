@@ -15,11 +15,8 @@ use uvlet_record::{
     sizes::{Measure, Sizes},
 };
 
-use super::{
-    Screen, bold, count, dim,
-    grid::{Column, lay_out},
-    measures_said, wrapped,
-};
+use super::grid::{Column, lay_out};
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::{
     name::{plain, width},
     units::Units,

@@ -4,8 +4,8 @@ use crate::words::remarks::unknown_script;
 use uvlet_audit::ask::coverage::{Coverage, Row};
 use uvlet_record::{Record, sizes::Sizes};
 
-use super::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::name::{fitted, plain, width};
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 
 /// Owners that the first sentence names.
 const NAMED: usize = 3;

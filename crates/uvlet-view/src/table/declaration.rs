@@ -3,8 +3,8 @@
 use uvlet_audit::ask::declaration::WhyDeclaration;
 use uvlet_record::Record;
 
-use super::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::name::plain;
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 
 /// Users that are shown.
 const LISTED: usize = 8;

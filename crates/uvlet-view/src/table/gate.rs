@@ -9,8 +9,8 @@ use uvlet_audit::ask::gate::{
 };
 use uvlet_record::{Record, sizes::Measure};
 
-use super::{Screen, bold, count, measures_said, styled, wrapped};
 use crate::name::plain;
+use crate::screen::{Screen, bold, count, measures_said, styled, wrapped};
 
 /// Contributors that a sentence names.
 const NAMED: usize = 3;

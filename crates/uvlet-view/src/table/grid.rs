@@ -1,7 +1,7 @@
 //! Rows in columns: one flexible column of names on the left, the others as wide as they need.
 
-use super::bold;
 use crate::name::{fitted, width};
+use crate::screen::bold;
 
 /// One column.
 #[derive(Clone)]

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use super::{Screen, wrapped};
+use crate::screen::{Screen, wrapped};
 use crate::{name::plain, notice::Notice, units::grouped};
 
 /// Notices of one kind that are shown one by one.

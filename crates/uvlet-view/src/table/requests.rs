@@ -5,8 +5,8 @@ use crate::words::remarks::fault;
 use uvlet_audit::ask::requests::{Coded, PageRow, Requests};
 use uvlet_record::Record;
 
-use super::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::name::plain;
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 
 /// Files that a line names.
 const NAMED: usize = 4;

@@ -8,7 +8,7 @@ use uvlet_record::{
     sizes::{Measure, Sizes},
 };
 
-use super::{Screen, bold, count, dim, measures_said, styled, wrapped};
+use crate::screen::{Screen, bold, count, dim, measures_said, styled, wrapped};
 use crate::{
     bar::{PARTS, draw},
     name::{fitted, plain, width},

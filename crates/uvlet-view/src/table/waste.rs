@@ -16,7 +16,8 @@ use uvlet_audit::{
 };
 use uvlet_record::{Record, sizes::Sizes};
 
-use super::{Screen, bold, count, dim, measures_said, why::one_chain, wrapped};
+use super::why::one_chain;
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::{
     name::{fitted, plain, width},
     words::findings::{advice, awaited, cause, part_text, title},

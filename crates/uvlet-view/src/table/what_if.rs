@@ -12,8 +12,9 @@ use uvlet_audit::ask::{
 use uvlet_audit::{ask::what_if::Basis, predict::step::Change};
 use uvlet_record::Record;
 
-use super::{Screen, bold, compare::signed, count, dim, measures_said, waste::unchecked, wrapped};
+use super::{compare::signed, waste::unchecked};
 use crate::name::{fitted, plain, width};
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 
 /// Modules that are listed.
 const LISTED: usize = 12;

@@ -4,8 +4,8 @@
 use uvlet_audit::ask::why::{Chain, Importer, LeavingAtStartup, Moment, Step, Why};
 use uvlet_record::{EdgeBasis, EdgeKind, Record, sizes::Sizes};
 
-use super::{Screen, bold, count, dim, measures_said, wrapped};
 use crate::name::{fitted, plain, width};
+use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 
 /// Chains that are shown; the rest is one line.
 const CHAINS: usize = 6;

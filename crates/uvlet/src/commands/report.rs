@@ -146,7 +146,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
         .collect();
     let notices = wording::notices(&record.notices);
     let shell = quoted(&path.display().to_string());
-    let report = page::Report {
+    let report = page::parts::Report {
         lens: &lens,
         survey: &surveyed,
         whys: &whys,

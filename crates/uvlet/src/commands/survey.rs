@@ -10,7 +10,8 @@ use uvlet_read::{Coder, Options};
 use uvlet_record::{Entry, Record, glob::Glob};
 use uvlet_view::{
     csv, markdown,
-    table::{self, Detail, Screen},
+    screen::Screen,
+    table::{self, Detail},
     words::errors,
 };
 

@@ -6,37 +6,23 @@
 //! or folder, and that is loaded wherever the asking module is; what stands behind an `export *` is
 //! what nobody else asks for.
 
+pub(crate) mod requests;
 pub(crate) mod walk;
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 
-use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId, Record};
+use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
 use uvlet_script::requests::{Kind, Request};
-
-use super::{
-    Graph, is_style,
-    placement::{Placement, With},
-    resolve::{Gone, Meant, Resolver, folder, tail},
-    sources::SourceFacts,
-};
 use walk::{Files, Walk};
 
-/// Letters below which a name tells nothing.
-const TELLING: usize = 3;
-
-/// What requests are followed with.
-pub struct Vanished<'a> {
-    pub record: &'a Record,
-    pub facts: &'a [Option<SourceFacts>],
-    pub resolver: &'a Resolver<'a>,
-    pub placement: &'a Placement,
-}
-
-/// Who asks for what, and what each request means.
-type Asked<'a> = [(ModuleId, Vec<(&'a Request, Meant)>)];
-
-/// Modules by the names that they give themselves.
-type Givers<'a> = HashMap<&'a str, Vec<ModuleId>>;
+use super::{
+    placement::With,
+    resolve::{Gone, Meant, folder, tail},
+};
+use crate::assemble::edges::{
+    graph::{Graph, is_style},
+    vanished::requests::{Asked, Givers, TELLING, Vanished, spells},
+};
 
 impl Vanished<'_> {
     /// Adds what requests lead to past what is gone.
@@ -388,16 +374,4 @@ struct Open<'o> {
     gone: &'o Gone,
     /// Names of which it is not known who gives them.
     missing: Vec<String>,
-}
-
-/// Whether a path, in small letters, holds every word of a name such as `BarChart`.
-fn spells(path: &str, name: &str) -> bool {
-    let mut words: Vec<String> = Vec::new();
-    for letter in name.chars() {
-        match words.last_mut() {
-            Some(word) if !letter.is_ascii_uppercase() => word.push(letter),
-            _ => words.push(letter.to_ascii_lowercase().to_string()),
-        }
-    }
-    name.len() >= TELLING && words.iter().all(|word| path.contains(word.as_str()))
 }

@@ -8,10 +8,16 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{DynamicLoad, Entry, File, FileId, Kind, Origin};
 
-use crate::assemble::entries::{numbered, pages::PageAsks};
 use crate::{
-    assemble::{chunk_names::Unique, loads::once_each},
-    descriptions::frameworks::{Output, SaidRoute, pattern::Pattern, stands_in},
+    assemble::{
+        chunk_names::Unique,
+        entries::{numbered, pages::PageAsks},
+        loads::once_each,
+    },
+    descriptions::frameworks::{
+        framework::{Output, SaidRoute, stands_in},
+        pattern::Pattern,
+    },
     folder::urls::{Meant, Urls},
 };
 

@@ -5,7 +5,7 @@ use std::path::Path;
 use uvlet_record::Bundler;
 
 use crate::{
-    descriptions::frameworks::{
+    descriptions::frameworks::framework::{
         About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, route_of_page,
         routes_of_pages,
     },

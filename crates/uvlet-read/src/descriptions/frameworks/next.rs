@@ -14,7 +14,7 @@ use serde_json::Value;
 use uvlet_record::Bundler;
 
 use crate::{
-    descriptions::frameworks::{
+    descriptions::frameworks::framework::{
         About, CACHE, DATA, Framework, Output, SERVER, SaidRoute, Seen, Written, around, assigned,
         read_json, read_text, route_of_page, routes_of_pages, stands_in,
     },

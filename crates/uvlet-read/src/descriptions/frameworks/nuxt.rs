@@ -15,13 +15,13 @@ use uvlet_script::{
     visit::{Visit, walk},
 };
 
-use crate::formats::format::DynamicCall;
 use crate::{
-    descriptions::frameworks::{
+    descriptions::frameworks::framework::{
         About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, read_json, read_text,
         route_of_page, routes_of_pages, stands_in,
     },
     folder::list::Part,
+    formats::format::DynamicCall,
 };
 
 /// Nuxt.

@@ -7,11 +7,10 @@
 use std::{collections::BTreeMap, path::Path};
 
 use serde::Deserialize;
-
 use uvlet_record::Bundler;
 
 use crate::{
-    descriptions::frameworks::{
+    descriptions::frameworks::framework::{
         About, Framework, Output, SERVER, SaidRoute, Seen, Written, around, assigned, read_text,
         route_of_page, routes_of_pages,
     },

@@ -20,7 +20,7 @@ use uvlet_script::{
 };
 
 use crate::{
-    descriptions::frameworks::{
+    descriptions::frameworks::framework::{
         About, DATA, Framework, Output, SERVER, SaidRoute, Seen, around, read_text, route_of_page,
         routes_of_pages,
     },

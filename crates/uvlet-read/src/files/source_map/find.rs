@@ -7,11 +7,13 @@ use memchr::memmem;
 use percent_encoding::percent_decode_str;
 use uvlet_record::path;
 
-use crate::files::source_map::MapError;
-use crate::folder::{
-    list::{Listed, Listing},
-    text::Text,
-    urls::folder_of,
+use crate::{
+    files::source_map::error::MapError,
+    folder::{
+        list::{Listed, Listing},
+        text::Text,
+        urls::folder_of,
+    },
 };
 
 /// The closing comment of a generated file that names its map.

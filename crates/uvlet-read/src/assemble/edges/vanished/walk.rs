@@ -8,14 +8,11 @@ use std::{
 use uvlet_record::{ModuleId, PackageId};
 use uvlet_script::requests::{Kind, Request};
 
-use super::{
-    super::{
-        resolve::{Gone, Meant, folder},
-        sources::{self, SourceFacts},
-    },
-    Vanished,
+use super::super::{
+    resolve::{Gone, Meant, folder},
+    sources::{self, SourceFacts},
 };
-use crate::project::read_file;
+use crate::{assemble::edges::vanished::requests::Vanished, project::read_file};
 
 /// Bytes of a source that is read.
 const LONGEST: u64 = 16 << 20;

@@ -10,7 +10,9 @@ use std::{collections::BTreeMap, path::Path};
 use percent_encoding::percent_decode_str;
 use serde::Deserialize;
 
-use super::super::{SaidRoute, assigned, read_json, read_text, stands_in};
+use crate::descriptions::frameworks::framework::{
+    SaidRoute, assigned, read_json, read_text, stands_in,
+};
 
 /// What a page's script says.
 #[derive(Deserialize, Default)]
