@@ -82,7 +82,48 @@ pub struct Profile {
     /// What stands before and behind the list of packages that it leaves out.
     pub externals: [&'static str; 2],
     /// What has it write source maps.
-    pub maps: &'static str,
+    pub maps: Maps,
+}
+
+/// What has source maps written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Maps {
+    /// That is not known.
+    Unknown,
+    /// A command.
+    Command(&'static str),
+    /// The command that is used, with a flag more.
+    Flag {
+        /// Whose command.
+        of: &'static str,
+        /// The flag.
+        flag: &'static str,
+        /// One that says as much.
+        or: Option<&'static str>,
+    },
+    /// A line of a file.
+    Setting {
+        /// The line.
+        line: &'static str,
+        /// The file.
+        file: &'static str,
+    },
+    /// A command, where nothing spoils it.
+    Without {
+        /// The command.
+        command: &'static str,
+        /// What does.
+        what: Spoiler,
+    },
+}
+
+/// What keeps source maps from being written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Spoiler {
+    /// A flag.
+    Flag(&'static str),
+    /// A plugin that deletes them.
+    Plugin,
 }
 
 /// Little is known of it.
@@ -96,7 +137,7 @@ const OTHER: Profile = Profile {
     sharing: Sharing::Other,
     gather: GatherRule::None,
     externals: ["external: [", "],"],
-    maps: "",
+    maps: Maps::Unknown,
 };
 
 const WEBPACK: Profile = Profile {
@@ -106,13 +147,13 @@ const WEBPACK: Profile = Profile {
     sharing: Sharing::AllChunks,
     gather: GatherRule::CacheGroups,
     externals: ["externals: [", "],"],
-    maps: "npx webpack --mode production --devtool source-map",
+    maps: Maps::Command("npx webpack --mode production --devtool source-map"),
     ..OTHER
 };
 
 const RSPACK: Profile = Profile {
     helpers: [Helper::new(2_500, 1_050), Helper::new(6_300, 2_150)],
-    maps: "npx rspack build --mode production --devtool source-map",
+    maps: Maps::Command("npx rspack build --mode production --devtool source-map"),
     ..WEBPACK
 };
 
@@ -122,7 +163,7 @@ const ROLLDOWN: Profile = Profile {
     cuts_by_entries: true,
     has_import_helpers: true,
     gather: GatherRule::Groups { open: "output: { codeSplitting: { groups: [", close: "] } }," },
-    maps: "npx rolldown -c --sourcemap",
+    maps: Maps::Command("npx rolldown -c --sourcemap"),
     ..OTHER
 };
 
@@ -132,7 +173,7 @@ const VITE: Profile = Profile {
         close: "] } } } },",
     },
     externals: ["build: { rolldownOptions: { external: [", "] } },"],
-    maps: "npx vite build --sourcemap",
+    maps: Maps::Command("npx vite build --sourcemap"),
     ..ROLLDOWN
 };
 
@@ -142,16 +183,69 @@ const ESBUILD: Profile = Profile {
     cuts_by_entries: true,
     has_import_helpers: true,
     sharing: Sharing::Splitting,
-    maps: "the same esbuild command with --sourcemap, or --metafile=meta.json",
+    maps: Maps::Flag { of: "esbuild", flag: "--sourcemap", or: Some("--metafile=meta.json") },
     ..OTHER
 };
 
 const ROLLUP: Profile = Profile {
     cuts_by_entries: true,
     gather: GatherRule::Function,
-    maps: "npx rollup -c --sourcemap",
+    maps: Maps::Command("npx rollup -c --sourcemap"),
     ..OTHER
 };
+
+/// Frameworks: the package that a project has of each, its name in a record, and what writes maps.
+pub const FRAMEWORKS: [(&str, &str, Maps); 13] = [
+    (
+        "next",
+        "Next.js",
+        Maps::Setting { line: "productionBrowserSourceMaps: true", file: "next.config" },
+    ),
+    ("nuxt", "Nuxt", Maps::Setting { line: "sourcemap: { client: true }", file: "nuxt.config" }),
+    (
+        "@sveltejs/kit",
+        "SvelteKit",
+        Maps::Setting { line: "build: { sourcemap: true }", file: "vite.config" },
+    ),
+    (
+        "astro",
+        "Astro",
+        Maps::Setting { line: "vite: { build: { sourcemap: true } }", file: "astro.config" },
+    ),
+    (
+        "@react-router/dev",
+        "React Router",
+        Maps::Command("npx react-router build --sourcemapClient"),
+    ),
+    ("@remix-run/dev", "Remix", Maps::Command("npx remix vite:build --sourcemapClient")),
+    ("@angular/cli", "Angular", Maps::Command("npx ng build --source-map")),
+    (
+        "vitepress",
+        "VitePress",
+        Maps::Setting { line: "vite: { build: { sourcemap: true } }", file: ".vitepress/config" },
+    ),
+    (
+        "@solidjs/start",
+        "SolidStart",
+        Maps::Setting { line: "vite: { build: { sourcemap: true } }", file: "app.config" },
+    ),
+    (
+        "@tanstack/react-start",
+        "TanStack Start",
+        Maps::Setting { line: "build: { sourcemap: true }", file: "vite.config" },
+    ),
+    (
+        "react-scripts",
+        "Create React App",
+        Maps::Command("GENERATE_SOURCEMAP=true npx react-scripts build"),
+    ),
+    (
+        "@vue/cli-service",
+        "Vue CLI",
+        Maps::Setting { line: "productionSourceMap: true", file: "vue.config.js" },
+    ),
+    ("gatsby", "Gatsby", Maps::Without { command: "npx gatsby build", what: Spoiler::Plugin }),
+];
 
 impl Profile {
     /// What is known of the bundler of a build.
@@ -164,15 +258,24 @@ impl Profile {
             Some(Bundler::Rolldown) => ROLLDOWN,
             Some(Bundler::Esbuild) => ESBUILD,
             Some(Bundler::Rollup) => ROLLUP,
-            Some(Bundler::Turbopack) => {
-                Self { maps: "productionBrowserSourceMaps: true, in next.config", ..OTHER }
-            }
-            Some(Bundler::Parcel) => {
-                Self { maps: "npx parcel build (without --no-source-maps)", ..OTHER }
-            }
-            Some(Bundler::Bun) => {
-                Self { maps: "the same bun command with --sourcemap=linked", ..OTHER }
-            }
+            Some(Bundler::Turbopack) => Self {
+                maps: Maps::Setting {
+                    line: "productionBrowserSourceMaps: true",
+                    file: "next.config",
+                },
+                ..OTHER
+            },
+            Some(Bundler::Parcel) => Self {
+                maps: Maps::Without {
+                    command: "npx parcel build",
+                    what: Spoiler::Flag("--no-source-maps"),
+                },
+                ..OTHER
+            },
+            Some(Bundler::Bun) => Self {
+                maps: Maps::Flag { of: "bun", flag: "--sourcemap=linked", or: None },
+                ..OTHER
+            },
             None => OTHER,
         }
     }

@@ -3,28 +3,26 @@
 use serde_json::Value;
 
 /// A family of forges.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, strum::EnumMessage, strum::IntoStaticStr, strum::VariantArray,
+)]
+#[strum(serialize_all = "lowercase")]
 pub enum Forge {
-    /// GitHub, and what speaks its REST interface.
+    /// GitHub.
+    #[strum(serialize = "github")]
     GitHub,
     /// GitLab.
+    #[strum(serialize = "gitlab")]
     GitLab,
     /// Gitea and Forgejo.
     Gitea,
 }
 
 impl Forge {
-    /// Every one.
-    pub const ALL: [Self; 3] = [Self::GitHub, Self::GitLab, Self::Gitea];
-
     /// Its name on a command line.
     #[must_use]
     pub fn name(self) -> &'static str {
-        match self {
-            Self::GitHub => "github",
-            Self::GitLab => "gitlab",
-            Self::Gitea => "gitea",
-        }
+        self.into()
     }
 
     /// Variables that may hold its token, the one that counts most first.

@@ -1,6 +1,7 @@
 //! Why no record can be made, as data: whoever shows it adds what to do.
 
 use std::{io, path::PathBuf};
+use uvlet_record::fault;
 
 use uvlet_record::{Flaw, SavedError, Target, sizes::Coding};
 
@@ -10,7 +11,7 @@ use crate::descriptions::description::DescriptionError;
 #[derive(Debug, thiserror::Error)]
 pub enum ReadError {
     /// There is nothing at the path, or it cannot be listed.
-    #[error("{}: cannot be read: {}", path.display(), plain(source))]
+    #[error("{}: cannot be read: {}", path.display(), fault::reason(source))]
     Io {
         /// The path.
         path: PathBuf,
@@ -76,10 +77,4 @@ pub enum ReadError {
         /// The rule.
         flaw: Flaw,
     },
-}
-
-/// What the system says, without its error number.
-fn plain(error: &io::Error) -> String {
-    let text = error.to_string();
-    text.split(" (os error").next().unwrap_or_default().to_lowercase()
 }

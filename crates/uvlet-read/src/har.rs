@@ -1,6 +1,7 @@
 //! Network logs of browsers: HAR 1.2 (HTTP Archive, the W3C draft of 2012), as every browser exports it.
 
 use std::{collections::BTreeMap, fs, io, path::Path};
+use uvlet_record::fault;
 
 use serde::Deserialize;
 use uvlet_record::{LogPage, LogRequest};
@@ -12,7 +13,7 @@ const LARGEST: u64 = 1 << 30;
 #[derive(Debug, thiserror::Error)]
 pub enum LogError {
     /// The file cannot be read.
-    #[error("cannot be read: {}", .0.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
+    #[error("cannot be read: {}", fault::reason(.0))]
     Io(#[from] io::Error),
     /// It is no log.
     #[error("is no network log (HAR 1.2): {0}")]

@@ -4,6 +4,7 @@
 //! sheets that `CSS.styleSheetAdded` told of.
 
 use std::{collections::HashMap, fs, io, path::Path};
+use uvlet_record::fault;
 
 use serde::Deserialize;
 use uvlet_record::{Recording, Seen};
@@ -15,7 +16,7 @@ const LARGEST: u64 = 1 << 30;
 #[derive(Debug, thiserror::Error)]
 pub enum RecordingError {
     /// The file cannot be read.
-    #[error("cannot be read: {}", .0.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
+    #[error("cannot be read: {}", fault::reason(.0))]
     Io(#[from] io::Error),
     /// It is no recording.
     #[error(

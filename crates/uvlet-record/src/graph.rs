@@ -250,6 +250,27 @@ pub struct Entry {
     /// The bundler says the roots.
     #[serde(default, skip_serializing_if = "is_false")]
     pub has_said_roots: bool,
+    /// For which browsers it is.
+    #[serde(default, skip_serializing_if = "Edition::is_usual")]
+    pub edition: Edition,
+}
+
+/// For which browsers an entry is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "lowercase")]
+pub enum Edition {
+    /// For today's.
+    #[default]
+    Usual,
+    /// For those that know no modules, which alone fetch it.
+    Legacy,
+}
+
+impl Edition {
+    fn is_usual(&self) -> bool {
+        *self == Self::Usual
+    }
 }
 
 /// A dynamic load that cannot be followed: what it asks for is put together as the code runs, or is

@@ -7,6 +7,7 @@
 
 mod build;
 mod cell;
+pub mod fault;
 mod file;
 mod files;
 pub mod glob;
@@ -27,8 +28,8 @@ pub use cell::{Basis, Cell, Owner, Run};
 pub use file::{Chunk, Elsewhere, File, Format, Kind, NamedBy, Shares};
 pub use files::{FileList, FileSet, IdSet, Placed};
 pub use graph::{
-    DynamicLoad, Edge, EdgeBasis, EdgeKind, Entry, Facet, LoadKind, Module, ModuleFormat, Origin,
-    Package, SideEffects, Unresolved, UnresolvedRequest, Used, When,
+    DynamicLoad, Edge, EdgeBasis, EdgeKind, Edition, Entry, Facet, LoadKind, Module, ModuleFormat,
+    Origin, Package, SideEffects, Unresolved, UnresolvedRequest, Used, When,
 };
 pub use ids::{CellId, ChunkId, EntryId, FileId, ModuleId, PackageId};
 pub use notice::{Lack, Notice, OtherName, Remark, Setting};

@@ -3,13 +3,15 @@
 use serde::{Deserialize, Serialize};
 
 /// A bundler whose output is read.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, strum::IntoStaticStr)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
 #[expect(missing_docs, reason = "each is the name of the bundler")]
 pub enum Bundler {
+    #[strum(serialize = "webpack")]
     Webpack,
     Rspack,
+    #[strum(serialize = "esbuild")]
     Esbuild,
     Vite,
     Rollup,
@@ -23,17 +25,7 @@ impl Bundler {
     /// Its name, as it writes it itself.
     #[must_use]
     pub fn name(self) -> &'static str {
-        match self {
-            Self::Webpack => "webpack",
-            Self::Rspack => "Rspack",
-            Self::Esbuild => "esbuild",
-            Self::Vite => "Vite",
-            Self::Rollup => "Rollup",
-            Self::Rolldown => "Rolldown",
-            Self::Turbopack => "Turbopack",
-            Self::Parcel => "Parcel",
-            Self::Bun => "Bun",
-        }
+        self.into()
     }
 }
 
@@ -51,14 +43,31 @@ pub enum Mode {
 }
 
 /// Where a build is meant to run.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    strum::EnumMessage,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
-#[expect(missing_docs, reason = "each is the place itself")]
+#[strum(serialize_all = "lowercase")]
 pub enum Target {
+    /// What visitors download.
     Browser,
+    /// What runs on Node.js.
     Server,
+    /// What runs on servers near the visitor, without Node.js.
     Edge,
+    /// What runs in a worker of its own.
     Worker,
 }
 
@@ -66,11 +75,6 @@ impl Target {
     /// The word for it in options and outputs.
     #[must_use]
     pub fn name(self) -> &'static str {
-        match self {
-            Self::Browser => "browser",
-            Self::Server => "server",
-            Self::Edge => "edge",
-            Self::Worker => "worker",
-        }
+        self.into()
     }
 }

@@ -3,8 +3,10 @@
 //! One module per form. Texts for a terminal carry their styles; whoever writes them to something
 //! that is no terminal strips these.
 
+pub mod answers;
 mod bar;
 pub mod csv;
+pub mod form;
 pub mod json;
 pub mod junit;
 pub mod markdown;

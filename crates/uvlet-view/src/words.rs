@@ -6,10 +6,12 @@ pub mod doubts;
 pub mod errors;
 pub mod findings;
 pub mod judged;
+pub mod maps;
 pub mod quote;
 pub mod reasons;
 pub mod remarks;
 pub mod steps;
+pub mod used;
 
 /// `3 modules`, `1 module`.
 fn counted(number: usize, noun: &str) -> String {

@@ -4,23 +4,27 @@
 //! column and the nearest key. What no file mentions keeps its default.
 
 pub(crate) mod budgets;
+pub(crate) mod error;
 pub(crate) mod files;
 pub(crate) mod listed;
 pub(crate) mod reader;
 pub(crate) mod size;
+pub(crate) mod source;
 
-pub use budgets::growth;
+pub use budgets::{ceiling, growth};
+pub use error::{ConfigError, FILE};
 pub use listed::Setting;
 pub use size::parse as size;
 
 use std::{
     collections::BTreeMap,
-    io,
     path::{Path, PathBuf},
 };
 
-use files::{Source, gather, located, nearest};
+use files::{gather, located, nearest};
+use listed::BUILD;
 use reader::{Table, Wrong, parse};
+use source::Source;
 use toml::{Spanned, de::DeTable};
 use uvlet_audit::{
     ask::gate::{
@@ -30,17 +34,9 @@ use uvlet_audit::{
     select::selector::Selector,
 };
 use uvlet_record::sizes::{Coding, Measure};
-use uvlet_view::words::errors;
 
-pub use uvlet_audit::ask::gate::limit::Growth;
-
-/// The file that is read unless another is named.
-pub const FILE: &str = "uvlet.toml";
 /// All settings with what they are unless said otherwise, as comments.
 pub const USUAL: &str = include_str!("config/usual.toml");
-
-/// Keys of `[build]`, which stand in `[app.NAME]` itself.
-const BUILD: [&str; 4] = ["folder", "description", "base", "own"];
 
 /// The settings of a file and of those that it extends.
 #[derive(Debug)]
@@ -98,21 +94,6 @@ impl Config {
             listed: Vec::new(),
         }
     }
-}
-
-/// Why a file's settings cannot be used.
-#[derive(Debug, thiserror::Error)]
-pub enum ConfigError {
-    #[error("{}: cannot be read: {}; name an existing file with --config", path.display(), .source.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
-    Io { path: PathBuf, source: io::Error },
-    #[error("{}:{line}:{column}: {message}", path.display())]
-    At { path: PathBuf, line: usize, column: usize, message: String },
-    #[error("{}: there is no such file; write one with a [budget.NAME], or name it with --config", .0.display())]
-    Missing(PathBuf),
-    #[error("{}: has no app called `{name}`, {}", path.display(), match known.is_empty() { true => "and no [app.NAME] at all".to_owned(), false => errors::remedy(name, known.iter().map(String::as_str)) })]
-    NoApp { path: PathBuf, name: String, known: Vec<String> },
-    #[error("{}: holds no budget; add a [budget.NAME] with `total` or `each`, and `at_most`", .0.display())]
-    NoBudget(PathBuf),
 }
 
 /// Reads the named file, or the nearest `uvlet.toml`, with what it extends; for one app, if asked.

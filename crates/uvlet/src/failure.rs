@@ -1,6 +1,7 @@
 //! Why no answer was given, as one line for a person; and the exit status of every outcome.
 
 use std::{io, path::PathBuf, process::ExitCode};
+use uvlet_record::fault;
 use uvlet_view::words::errors;
 
 use uvlet_audit::{
@@ -66,7 +67,7 @@ pub enum Failure {
     SeveralOutputs { project: PathBuf, outputs: Vec<PathBuf> },
     #[error("{}", .0)]
     Usage(String),
-    #[error("{}: cannot be written: {}", path.display(), .source.to_string().split(" (os").next().unwrap_or_default().to_lowercase())]
+    #[error("{}: cannot be written: {}", path.display(), fault::reason(source))]
     Write { path: PathBuf, source: io::Error },
     #[cfg(feature = "post")]
     #[error("{what} is not posted: {error}")]

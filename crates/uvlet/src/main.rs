@@ -3,12 +3,20 @@
 //! The program parses words, has a build read, asks one question of it, shows the answer and sets
 //! the exit status. Everything else lives in the crates below it.
 
+mod advice;
+mod args;
+mod choose;
 mod cli;
 mod commands;
 mod config;
 mod failure;
+mod kept;
+mod maps;
 mod output;
 mod progress;
+mod reading;
+mod recordings;
+mod show;
 mod wording;
 
 use std::{
@@ -56,8 +64,8 @@ fn start_threads() {
 fn run() -> ExitCode {
     let ended = match cli::Cli::try_parse() {
         Ok(cli) => match &cli.command {
-            Some(command) => commands::run(command),
-            None => commands::run_alone(),
+            Some(command) => cli::run(command),
+            None => cli::run_alone(),
         },
         Err(error) => match path_for_command(&error) {
             Some(path) => Err(Failure::PathForCommand(path)),

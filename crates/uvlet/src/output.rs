@@ -1,5 +1,6 @@
 //! Where answers go: standard output or a file, the latter whole or not at all.
 
+use crate::args::show::Color;
 use std::{
     borrow::Cow,
     fs,
@@ -9,7 +10,7 @@ use std::{
 
 use anstream::{AutoStream, ColorChoice};
 
-use crate::{cli::Color, failure::Failure};
+use crate::failure::Failure;
 
 /// Writes an answer. A reader that closed the pipe has seen enough: that is no failure.
 pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failure> {

@@ -1,6 +1,7 @@
 //! Which file or entry of a build an address of a network log means.
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+use uvlet_record::Edition;
 
 use uvlet_record::{Entry, FileId, Kind, LogRequest, Record};
 
@@ -77,7 +78,7 @@ pub(crate) fn entry_of(
     // Entries for old browsers stand beside those of their pages, and logs are of new ones.
     let entries = || {
         let all = record.entries.iter().enumerate();
-        all.filter(|(_, entry)| !entry.name.ends_with("(legacy)"))
+        all.filter(|(_, entry)| entry.edition == Edition::Usual)
     };
     let find = |is_it: &dyn Fn(&Entry) -> bool| {
         entries().find(|(_, entry)| is_it(entry)).map(|(at, _)| at)

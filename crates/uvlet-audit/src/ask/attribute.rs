@@ -10,23 +10,42 @@ use uvlet_record::{
 
 use crate::{
     lens::Lens,
-    parts::{cells::CellSet, prices::apportion_sizes},
+    parts::{cells::CellSet, marks::State, prices::apportion_sizes},
 };
 
 /// What rows stand for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    Serialize,
+    strum::EnumMessage,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "lowercase")]
-#[expect(missing_docs, reason = "each names what a row is")]
+#[strum(serialize_all = "lowercase")]
 pub enum By {
+    /// An installed package; own code is one row.
     Package,
+    /// A source file.
     Module,
+    /// A folder of own sources, or the place of a package.
     Folder,
+    /// An emitted script with its styles.
     Chunk,
+    /// An emitted file.
     File,
+    /// An entry; what several load is one row.
     Entry,
+    /// A kind of file.
     Kind,
+    /// A group of uvlet.toml; what is in none stands by its package.
     Group,
+    /// A name that a module exports, with whether it is used; the rest of a module is one row.
     Export,
 }
 
@@ -34,17 +53,7 @@ impl By {
     /// The word for it in options and headings.
     #[must_use]
     pub fn name(self) -> &'static str {
-        match self {
-            Self::Package => "package",
-            Self::Module => "module",
-            Self::Folder => "folder",
-            Self::Chunk => "chunk",
-            Self::File => "file",
-            Self::Entry => "entry",
-            Self::Kind => "kind",
-            Self::Group => "group",
-            Self::Export => "export",
-        }
+        self.into()
     }
 }
 
@@ -168,7 +177,7 @@ pub struct Row {
     /// Of an exported name, whether it is used: `used`, `unused`, `kept for an effect`, `removed`, or `not
     /// told` where its text was not followed.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub state: Option<&'static str>,
+    pub state: Option<State>,
     /// What its files would lose without it, for the rows that this was asked of.
     #[serde(flatten, skip_serializing_if = "Option::is_none")]
     pub removal: Option<Removal>,
@@ -284,7 +293,7 @@ fn gone(lens: &Lens<'_>, groups: &mut BTreeMap<Who, Vec<CellId>>) {
         })
         .collect();
     for (at, export) in exports.list.iter().enumerate() {
-        if export.state.is_none() && modules.contains(&export.module) {
+        if export.state.is_absent() && modules.contains(&export.module) {
             groups.entry(Who::Export(u32::try_from(at).unwrap_or(u32::MAX))).or_default();
         }
     }
@@ -423,7 +432,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
             .filter(|&coding| shares_files(record, ids, coding))
             .collect(),
         chunks: chunks.into_iter().map(str::to_owned).collect(),
-        state: export.map(|export| export.word),
+        state: export.map(|export| export.state),
         removal: None,
         cells: ids.to_owned(),
     }

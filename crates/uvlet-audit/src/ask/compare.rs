@@ -273,7 +273,7 @@ fn findings(
         half.judged.iter().any(|one| one.kind == kind && one.is_at_least(SEEN))
     };
     let is_apart = |kind: &Kind| seen(&earlier, *kind) != seen(&later, *kind);
-    let not_compared: Vec<Kind> = Kind::ALL.into_iter().filter(is_apart).collect();
+    let not_compared: Vec<Kind> = Kind::ALL.iter().copied().filter(is_apart).collect();
     let keep = |one: &Finding| !not_compared.contains(&one.kind);
     earlier.findings.retain(keep);
     later.findings.retain(keep);

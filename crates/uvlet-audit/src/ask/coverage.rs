@@ -26,11 +26,16 @@ use crate::{
 };
 
 /// What rows stand for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, strum::EnumMessage, strum::IntoStaticStr, strum::VariantArray,
+)]
+#[strum(serialize_all = "lowercase")]
 pub enum CoveredBy {
-    /// An owner.
-    Owner(By),
-    /// A function, without those inside it.
+    /// An installed package; own code is one row.
+    Package,
+    /// A source file.
+    Module,
+    /// A function, as the recordings tell them apart, without those inside it.
     Function,
 }
 
@@ -124,7 +129,7 @@ pub fn coverage(
     let record = lens.record;
     let ran = ran(record, recordings, texts);
     let functions = match by {
-        CoveredBy::Owner(_) => Vec::new(),
+        CoveredBy::Package | CoveredBy::Module => Vec::new(),
         CoveredBy::Function => functions(record, recordings, texts),
     };
     let kinds = [&ran.load, &ran.later, &ran.never];
@@ -211,7 +216,8 @@ pub fn coverage(
         entries,
         files,
         rows: match by {
-            CoveredBy::Owner(owner) => rows_of(owner, &all),
+            CoveredBy::Package => rows_of(By::Package, &all),
+            CoveredBy::Module => rows_of(By::Module, &all),
             CoveredBy::Function => {
                 let row = |function: &Function| Row {
                     row: RowKind::Function,

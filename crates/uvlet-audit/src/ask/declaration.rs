@@ -9,7 +9,7 @@ use uvlet_script::declarations::{declared_in_source, own_exports};
 use crate::{
     find::{
         finding::Span,
-        liveness::declarations::{REMOVED, User, declarations},
+        liveness::declarations::{User, declarations},
     },
     lens::Lens,
     parts::{cells::CellSet, marks::State, prices::Prices, spans::Spans},
@@ -31,7 +31,7 @@ pub struct WhyDeclaration {
     /// `declaration`.
     pub subject_kind: &'static str,
     /// `used`, `unused`, `kept for an effect`, `removed`, or `not told` where its text was not followed.
-    pub state: &'static str,
+    pub state: State,
     /// Its bytes, in all files.
     pub sizes: Sizes,
     /// Where it stands in emitted files.
@@ -139,7 +139,7 @@ pub fn why_declaration(
     Ok(WhyDeclaration {
         subject: format!("{path}#{name}"),
         subject_kind: "declaration",
-        state: its.iter().map(|one| one.state).min().map_or(absence, State::name),
+        state: its.iter().map(|one| one.state).min().unwrap_or(absence),
         sizes: prices.amount(record, &spans, &CellSet::default()).sizes(),
         places: spans
             .iter()
@@ -164,7 +164,7 @@ impl WhyDeclaration {
         Self {
             subject,
             subject_kind: "declaration",
-            state: REMOVED,
+            state: State::Removed,
             sizes: record.zero().sizes(),
             places: Vec::new(),
             used_by: Vec::new(),

@@ -95,7 +95,7 @@ pub fn propose(
     }
     let mut unjudged = Vec::new();
     let wanted = |kind: &Kind| *kind != Kind::KeptForEffect;
-    for kind in Kind::ALL.into_iter().filter(wanted) {
+    for kind in Kind::ALL.iter().copied().filter(wanted) {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let found = waste(lens, aids, &wanted, measure);
         if let Some(judged) = found.judged.iter().find(|one| !one.is_at_least(judged_at_least)) {

@@ -8,10 +8,7 @@ use uvlet_script::declarations::own_exports;
 
 use crate::{
     find::liveness::declarations::declarations,
-    parts::{
-        atoms::Layer,
-        marks::{Export, State},
-    },
+    parts::{atoms::Layer, marks::Export},
 };
 
 /// The names that modules with bytes export of their own, and where their declarations stand.
@@ -36,8 +33,8 @@ pub fn exported(record: &Record, texts: &dyn Texts) -> (Layer, Vec<Export>) {
             // One declaration under two names is told of once.
             let Some(inside) = inside else { continue };
             places.entry((module, inside.clone())).or_insert_with(|| {
-                let word = declared.absence(module);
-                list.push(Export { module, name: outside.clone(), state: None, word });
+                let state = declared.absence(module);
+                list.push(Export { module, name: outside.clone(), state });
                 list.len() - 1
             });
         }
@@ -47,16 +44,13 @@ pub fn exported(record: &Record, texts: &dyn Texts) -> (Layer, Vec<Export>) {
         let Some(&at) = places.get(&(one.module, one.name)) else { continue };
         let known = &mut list[at].state;
         // Of several copies one may be used.
-        *known = Some(known.map_or(one.state, |known| known.min(one.state)));
+        *known = (*known).min(one.state);
         let label = u32::try_from(at + 1).unwrap_or(u32::MAX);
         let stretches = layer.entry(one.file).or_default();
         stretches.extend(one.ranges.into_iter().map(|range| (range, label)));
     }
     for stretches in layer.values_mut() {
         stretches.sort_by_key(|(range, _)| range.start);
-    }
-    for export in &mut list {
-        export.word = export.state.map_or(export.word, State::name);
     }
     (layer, list)
 }

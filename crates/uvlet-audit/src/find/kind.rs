@@ -1,15 +1,29 @@
 //! The kinds of findings, and what each must see of a byte to judge it.
 
 use serde::Serialize;
+use strum::VariantArray;
 
 /// What is found.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    strum::EnumMessage,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[strum(serialize_all = "kebab-case")]
 pub enum Kind {
     /// One module in several scripts or styles.
     CopiedModule,
-    /// The same code in several scripts, told by their texts alone.
+    /// The same code in several scripts, told by their texts.
     CopiedText,
     /// One package in several installs.
     SeveralVersions,
@@ -17,7 +31,7 @@ pub enum Kind {
     LookalikePackages,
     /// One function written into many modules.
     CopiedHelper,
-    /// A folder of many siblings that one index draws in.
+    /// A folder of many siblings that come as a whole.
     WholeFamily,
     /// Code at startup that nothing in the entry reaches.
     CarriedAlong,
@@ -31,27 +45,13 @@ pub enum Kind {
     Deferrable,
     /// Declarations that nothing uses.
     DeadDeclaration,
-    /// Declarations that nothing uses and whose evaluation may do something.
+    /// Declarations that nothing uses, but whose evaluation may do something.
     KeptForEffect,
 }
 
 impl Kind {
     /// Every kind there is.
-    pub const ALL: [Self; 13] = [
-        Self::CopiedModule,
-        Self::CopiedText,
-        Self::SeveralVersions,
-        Self::LookalikePackages,
-        Self::CopiedHelper,
-        Self::WholeFamily,
-        Self::CarriedAlong,
-        Self::WrongEnvironment,
-        Self::BarelyUsed,
-        Self::BarrelPull,
-        Self::Deferrable,
-        Self::DeadDeclaration,
-        Self::KeptForEffect,
-    ];
+    pub const ALL: &'static [Self] = Self::VARIANTS;
 
     /// Its bytes stay in the build: they could only come at another time.
     #[must_use]
@@ -62,21 +62,7 @@ impl Kind {
     /// The word for it.
     #[must_use]
     pub fn name(self) -> &'static str {
-        match self {
-            Self::CopiedModule => "copied-module",
-            Self::CopiedText => "copied-text",
-            Self::SeveralVersions => "several-versions",
-            Self::LookalikePackages => "lookalike-packages",
-            Self::CopiedHelper => "copied-helper",
-            Self::WholeFamily => "whole-family",
-            Self::CarriedAlong => "carried-along",
-            Self::WrongEnvironment => "wrong-environment",
-            Self::BarelyUsed => "barely-used",
-            Self::BarrelPull => "barrel-pull",
-            Self::Deferrable => "deferrable",
-            Self::DeadDeclaration => "dead-declaration",
-            Self::KeptForEffect => "kept-for-effect",
-        }
+        self.into()
     }
 }
 
@@ -88,7 +74,7 @@ impl std::str::FromStr for Kind {
     type Err = UnknownKind;
 
     fn from_str(text: &str) -> Result<Self, UnknownKind> {
-        let kind = Self::ALL.into_iter().find(|kind| kind.name() == text);
+        let kind = Self::ALL.iter().copied().find(|kind| kind.name() == text);
         kind.ok_or_else(|| UnknownKind(text.to_owned()))
     }
 }

@@ -86,7 +86,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
         shapes: OnceLock::new(),
     };
     let is_wanted = |kind: &Kind| wanted.kinds.is_empty() || wanted.kinds.contains(kind);
-    let kinds: Vec<Kind> = Kind::ALL.into_iter().filter(is_wanted).collect();
+    let kinds: Vec<Kind> = Kind::ALL.iter().copied().filter(is_wanted).collect();
     let mut judged = judged::judged(lens, aids.texts, &kinds);
     let is_estimated = |(_, cell): &(usize, &Cell)| cell.basis == Basis::Estimated;
     let estimated = record.cells.iter().enumerate().filter(is_estimated);

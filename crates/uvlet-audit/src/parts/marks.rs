@@ -1,6 +1,7 @@
 //! What is marked in a record whose cells are cut by the marks: what nothing uses, what never ran, which
 //! exported name is which.
 
+use serde::Serialize;
 use uvlet_record::{CellId, ModuleId};
 
 use crate::parts::cells::CellSet;
@@ -50,31 +51,35 @@ pub struct Export {
     pub module: ModuleId,
     /// The name outside.
     pub name: String,
-    /// Whether it is used; none where no declaration of it is found.
-    pub state: Option<State>,
-    /// The word for it.
-    pub word: &'static str,
+    /// Whether it is used.
+    pub state: State,
 }
 
 /// Whether something is used.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub enum State {
     /// By code that runs, or that may run.
+    #[serde(rename = "used")]
     Used,
     /// By nobody; its evaluation may do something.
+    #[serde(rename = "kept for an effect")]
     ForEffect,
     /// By nobody.
+    #[serde(rename = "unused")]
     Unused,
+    /// By nobody, and the bundler took it out.
+    #[serde(rename = "removed")]
+    Removed,
+    /// Its text was not followed.
+    #[serde(rename = "not told")]
+    NotTold,
 }
 
 impl State {
-    /// The words for it.
+    /// Nothing of it is known to be there.
     #[must_use]
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Used => "used",
-            Self::ForEffect => "kept for an effect",
-            Self::Unused => "unused",
-        }
+    pub fn is_absent(self) -> bool {
+        matches!(self, Self::Removed | Self::NotTold)
     }
 }

@@ -2,6 +2,7 @@
 //! that does not reach it.
 
 use std::collections::{BTreeMap, BTreeSet};
+use uvlet_record::Edition;
 
 use uvlet_record::{CellId, FileId, Kind, LoadKind, ModuleId, Owner, Record};
 
@@ -9,12 +10,11 @@ use crate::{graph::network::Network, lens::Lens, parts::cells::CellSet};
 
 /// Files that are copies on purpose: for old browsers, and for workers, which share nothing.
 pub(crate) fn apart(record: &Record) -> BTreeSet<FileId> {
-    let is_legacy = |name: &str| name.ends_with("(legacy)");
-    let requested = |legacy: bool| -> BTreeSet<FileId> {
-        let entries = record.entries.iter().filter(|entry| is_legacy(&entry.name) == legacy);
+    let requested = |edition: Edition| -> BTreeSet<FileId> {
+        let entries = record.entries.iter().filter(|entry| entry.edition == edition);
         entries.flat_map(|entry| record.closure(&entry.requested)).collect()
     };
-    let (old, new) = (requested(true), requested(false));
+    let (old, new) = (requested(Edition::Legacy), requested(Edition::Usual));
     let loads = |kind: LoadKind| -> BTreeSet<FileId> {
         let loads = record.dynamic_loads.iter().filter(|load| load.kind == kind);
         loads.flat_map(|load| record.closure(&load.files)).collect()

@@ -5,6 +5,7 @@
 
 use crate::descriptions::kinds::read_text;
 use std::{collections::HashMap, path::Path};
+use uvlet_record::fault;
 
 use uvlet_record::{AsideKind, Notice, Remark, Target};
 
@@ -144,11 +145,8 @@ type File = (Listed, AsideKind, Option<Text>);
 
 fn named_file(path: &Path, listing: &Listing) -> Result<File, (String, DescriptionError)> {
     let shown = path.display().to_string();
-    let failed = |error: std::io::Error| {
-        let text = error.to_string();
-        let reason = text.split(" (os error").next().unwrap_or_default().to_lowercase();
-        (shown.clone(), DescriptionError::Io(reason))
-    };
+    let failed =
+        |error: std::io::Error| (shown.clone(), DescriptionError::Io(fault::reason(&error)));
     let metadata = std::fs::metadata(path).map_err(failed)?;
     if metadata.is_dir() {
         return Err((shown, DescriptionError::Foreign));

@@ -9,6 +9,7 @@ use std::{
     io,
     path::{Path, PathBuf},
 };
+use uvlet_record::fault;
 
 use uvlet_record::{AsideKind, Kind, Notice, Reason, Remark, Target, sizes::Coding};
 use walkdir::WalkDir;
@@ -159,9 +160,7 @@ fn name(bytes: &[u8]) -> String {
 
 /// The notice for a file that cannot be read.
 pub fn unreadable(path: &str, error: &io::Error) -> Notice {
-    let reason = error.to_string();
-    let reason = reason.split(" (os error").next().unwrap_or_default().to_lowercase();
-    Notice::at(path, Remark::Unreadable { reason })
+    Notice::at(path, Remark::Unreadable { reason: fault::reason(error) })
 }
 
 fn extension(path: &str) -> String {

@@ -1,6 +1,8 @@
 //! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
 
+use crate::words::used::state;
 use std::{collections::HashSet, ops::Range};
+use uvlet_audit::parts::marks::State;
 
 use uvlet_audit::ask::attribute::{Attribution, By, Row, RowKind};
 use uvlet_record::{Basis, Record, sizes::Measure};
@@ -93,7 +95,7 @@ pub(crate) fn rows(
         let name = named(&name(row, &twice));
         let basis = basis(row, measure);
         let number = if basis == ESTIMATED { &format!("≈{number}") } else { number };
-        let basis = if shows_state { row.state.unwrap_or_default() } else { basis };
+        let basis = if shows_state { row.state.map(state).unwrap_or_default() } else { basis };
         line(name, number, row.sizes.get(measure), basis, chunks(row));
     }
     if let (Some((count, bytes)), Some(number)) = (rest, numbers.get(shown.len())) {
@@ -275,20 +277,20 @@ fn exports(answer: &Attribution, within: &str, size: &str) -> String {
     if all == 0 {
         return format!("No module of {within} exports a name that can be told apart: {size}.");
     }
-    let of = |state: &str| states().filter(|one| *one == state).count();
-    let left = all - of("removed") - of("not told");
+    let of = |state: State| states().filter(|one| *one == state).count();
+    let left = all - of(State::Removed) - of(State::NotTold);
     let idle: Vec<String> =
-        [("unused", "unused"), ("kept for an effect", "kept for an effect alone")]
+        [(State::Unused, "unused"), (State::ForEffect, "kept for an effect alone")]
             .iter()
-            .filter(|(state, _)| of(state) > 0)
-            .map(|(state, words)| format!("{} {words}", of(state)))
+            .filter(|(state, _)| of(*state) > 0)
+            .map(|(state, words)| format!("{} {words}", of(*state)))
             .collect();
     let idle = match idle.is_empty() {
         true if left > 0 => ", all used".to_owned(),
         true => String::new(),
         false => format!(", {}", idle.join(" and ")),
     };
-    let untold = match of("not told") {
+    let untold = match of(State::NotTold) {
         0 => String::new(),
         number => format!("; of {number} it is not told"),
     };

@@ -30,13 +30,16 @@ const HOSTED: usize = 3;
 const FINDINGS: usize = 6;
 
 /// What rows stand for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, strum::EnumMessage, strum::IntoStaticStr, strum::VariantArray,
+)]
+#[strum(serialize_all = "lowercase")]
 pub enum CompareBy {
-    /// Packages.
+    /// An installed package; own code is one row.
     Package,
-    /// Modules.
+    /// A source file.
     Module,
-    /// Chunks.
+    /// An emitted script with its styles.
     Chunk,
 }
 

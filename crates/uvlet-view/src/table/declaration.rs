@@ -1,6 +1,7 @@
 //! One declaration: whether it is used and by what, in a sentence, then its texts.
 
 use uvlet_audit::ask::declaration::WhyDeclaration;
+use uvlet_audit::parts::marks::State;
 use uvlet_record::Record;
 
 use crate::name::plain;
@@ -53,22 +54,22 @@ pub(crate) fn sentence(answer: &WhyDeclaration, screen: &Screen) -> String {
         }
     };
     match answer.state {
-        "removed" => format!(
+        State::Removed => format!(
             "{subject} is removed: the bundler dropped it, or put its value where it is used."
         ),
-        "not told" => format!(
+        State::NotTold => format!(
             "It is not told whether {subject} is used: the emitted text of its module was not followed."
         ),
-        "unused" if users.is_empty() => {
+        State::Unused if users.is_empty() => {
             format!("{subject} is unused: {size} ({measure}) for nothing.")
         }
-        "unused" => format!(
+        State::Unused => format!(
             "{subject} is unused: {size} ({measure}) for nothing. {} that uses it is unused, too.",
             count(answer.used_by.len(), "declaration")
         ),
-        "used" => format!("{subject} is used{users}: {size} ({measure})."),
-        state => format!(
-            "{subject} is {state}: {size} ({measure}) that nothing uses, and that may do something as it is evaluated."
+        State::Used => format!("{subject} is used{users}: {size} ({measure})."),
+        State::ForEffect => format!(
+            "{subject} is kept for an effect: {size} ({measure}) that nothing uses, and that may do something as it is evaluated."
         ),
     }
 }

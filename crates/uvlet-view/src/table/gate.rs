@@ -16,13 +16,16 @@ use crate::screen::{Screen, bold, count, measures_said, styled, wrapped};
 const NAMED: usize = 3;
 
 /// Which promises are listed.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(
+    Clone, Copy, Debug, PartialEq, Eq, strum::EnumMessage, strum::IntoStaticStr, strum::VariantArray,
+)]
+#[strum(serialize_all = "lowercase")]
 pub enum Shown {
-    /// Those that tell something; the others are counted.
+    /// Broken, undecided and warned ones; the others are counted.
     Telling,
-    /// Those that fail; the others are counted.
+    /// Broken and undecided ones; the others are counted.
     Broken,
-    /// All, with what is left of each.
+    /// Every one.
     All,
 }
 

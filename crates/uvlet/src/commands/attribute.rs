@@ -1,8 +1,9 @@
 //! `uvlet attribute`.
 
+use clap::{Args, ValueEnum};
 use uvlet_audit::{
     ask::{
-        attribute::{self, attribute},
+        attribute::{By, Sort, attribute},
         survey::{self, Moment},
     },
     find::marks,
@@ -15,30 +16,68 @@ use uvlet_audit::{
         words::{Named, Plain},
     },
 };
-use uvlet_read::Coder;
-use uvlet_record::{FileId, Kind, Notice, Record, Remark, sizes::Coding};
-use uvlet_view::{csv, markdown, table, words::errors};
+use uvlet_record::{FileId, Kind, Notice, Remark, sizes::Coding};
+use uvlet_view::{answers::Attributed, words::errors};
 
-use super::{
-    Opened, Wanted, advice, as_json, coverage, following, look, maps, marked, marks_named,
-    marks_wanted, measures, open, screen, settings,
-};
 use crate::{
-    cli::{self, Attribute, By, Format},
+    advice,
+    args::{build::Build, measures::MeasureChoice, recorded::Recorded, show::Show, word::word},
     failure::{Failure, Status},
-    output,
+    maps,
     progress::Watch,
+    reading::{
+        Opened, Wanted, at_levels_of, look, marked, marks_named, marks_wanted, measures, open,
+        settings,
+    },
+    recordings,
+    show::{Around, Setting, following, screen, show},
     wording,
 };
 
-pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// What a row stands for.
+    #[arg(long, value_parser = word::<By>(), default_value = "package")]
+    pub by: By,
+    /// Only the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Order of the rows.
+    #[arg(long, value_enum, default_value_t = Order::Size)]
+    pub sort: Order,
+    /// Show the first N rows in the table, and one row for the rest; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 30)]
+    pub top: usize,
+    /// Encode the files anew without each of the first N rows, and say what that saves.
+    #[arg(long)]
+    pub if_removed: bool,
+    #[command(flatten)]
+    pub recorded: Recorded,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+/// The order of rows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Order {
+    /// Heaviest first.
+    Size,
+    /// By name.
+    Name,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     // A selector that does not parse is told before a large build is read.
     let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
     let is_marked = marks_named([&within], config);
-    let recordings = coverage::read(&arguments.recorded.coverage)?;
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
     let Opened { path, measures, record, texts, coder } = open(Wanted {
         build: &arguments.build,
         config,
@@ -46,7 +85,7 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         format: show.format,
         sources: is_marked.contains(&Plain::Leftovers) || arguments.by == By::Export,
     })?;
-    coverage::ran_in(&record, &*texts, &recordings)?;
+    recordings::ran_in(&record, &*texts, &recordings)?;
     let exports = arguments.by == By::Export;
     let wanted = marks::Wanted { exports, ..marks_wanted(&is_marked, &recordings) };
     let (record, marks) = marked(record, &*texts, &coder, wanted);
@@ -66,22 +105,12 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
         let message = errors::lack(&lack);
         return Err(Failure::In { selector: within.text().to_owned(), message });
     }
-    let by = match arguments.by {
-        By::Package => attribute::By::Package,
-        By::Module => attribute::By::Module,
-        By::Folder => attribute::By::Folder,
-        By::Chunk => attribute::By::Chunk,
-        By::File => attribute::By::File,
-        By::Entry => attribute::By::Entry,
-        By::Kind => attribute::By::Kind,
-        By::Group => attribute::By::Group,
-        By::Export => attribute::By::Export,
-    };
     let sort = match arguments.sort {
-        cli::Sort::Size => attribute::Sort::Heaviest(measures[0]),
-        cli::Sort::Name => attribute::Sort::Name,
+        Order::Size => Sort::Heaviest(measures[0]),
+        Order::Name => Sort::Name,
     };
-    let mut answer = attribute(&lens, by, &selection.cells, arguments.within.as_deref(), sort);
+    let mut answer =
+        attribute(&lens, arguments.by, &selection.cells, arguments.within.as_deref(), sort);
     if arguments.if_removed {
         let codings: Vec<Coding> = measures.iter().filter_map(|measure| measure.coding()).collect();
         let rows = match arguments.top {
@@ -100,29 +129,19 @@ pub fn run(arguments: &Attribute) -> Result<Status, Failure> {
     let mut notices = record.notices.clone();
     notices.extend(elsewhere(&lens, &selection));
     let notices = wording::notices(&notices);
-    let text = match show.format {
-        Format::Json => as_json("attribute", &record, &notices, &answer)?,
-        Format::Csv => csv::attribute(&answer, &record),
-        Format::Markdown => {
-            let screen = screen(&show.page, &measures);
-            let top = (arguments.top > 0).then_some(arguments.top);
-            markdown::attribute(&answer, &record, &screen, top) + &markdown::notices(&notices)
-        }
-        Format::Table => {
-            let screen = screen(&show.page, &measures);
-            let top = (arguments.top > 0).then_some(arguments.top);
-            let owners = maps::missing(&record, &path);
-            let next = match owners {
-                Some(_) => None,
-                None => advice::after_attribution(&answer, &path),
-            };
-            table::attribute(&answer, &record, &screen, top)
-                + &owners.map(|owners| format!("\n{owners}")).unwrap_or_default()
-                + &table::notices(&notices, &screen)
-                + &following(next, &show.page)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    let screen = screen(&show.page, &measures);
+    let shown = Attributed { answer: &answer, top: (arguments.top > 0).then_some(arguments.top) };
+    let setting =
+        Setting { command: "attribute", record: &record, notices: &notices, screen: &screen };
+    self::show(&shown, &setting, show, || {
+        let owners = maps::missing(&record, &path);
+        let next = match owners {
+            Some(_) => None,
+            None => advice::after_attribution(&answer, &path),
+        };
+        let before = owners.map(|owners| format!("\n{owners}"));
+        Around { before, after: following(next, &show.page) }
+    })?;
     Ok(Status::Held)
 }
 
@@ -137,12 +156,6 @@ fn elsewhere(lens: &Lens<'_>, selection: &Selection) -> Option<Notice> {
     urls.dedup();
     let url = urls.first()?.clone();
     Some(Notice::of_build(Remark::Elsewhere { count: urls.len(), url }))
-}
-
-/// The levels of a record may be others than this run's.
-pub(super) fn at_levels_of(record: &Record, coder: Coder) -> Coder {
-    let levels = record.encoders.iter().map(|(&coding, encoder)| (coding, encoder.level));
-    Coder { levels: levels.collect(), ..coder }
 }
 
 /// What is missing, and what there is instead.

@@ -1,5 +1,8 @@
 //! `uvlet compare`.
 
+use std::path::PathBuf;
+
+use clap::Args;
 use uvlet_audit::{
     ask::compare::{compare, sides::Half},
     lens::Lens,
@@ -8,20 +11,51 @@ use uvlet_audit::{
 };
 use uvlet_record::{Record, sizes::Measure};
 use uvlet_view::{
-    csv, json, markdown,
-    table::{self, Rows},
+    answers::Compared,
+    table::{CompareBy, Rows},
     words::errors,
 };
 
-use super::{Opened, Wanted, as_json, kept, measures, open, screen, settings, with_groups};
 use crate::{
-    cli::{Build, Compare, CompareBy, Format},
+    args::{build::Build, measures::MeasureChoice, show::Show, word::word},
     config,
     failure::{Failure, Status},
-    output, wording,
+    kept,
+    reading::{Opened, Wanted, measures, open, settings, with_groups},
+    show::{Around, Setting, screen, show},
+    wording,
 };
 
-pub fn run(arguments: &Compare) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    /// The earlier build: an output folder or a record.
+    #[arg(value_name = "BEFORE", required_unless_present = "last")]
+    pub before: Option<PathBuf>,
+    /// The earlier build is the last one of the same folder that Uvlet looked at and that differs;
+    /// the one argument is the later build then.
+    #[arg(long, conflicts_with = "path")]
+    pub last: bool,
+    #[command(flatten)]
+    pub build: Build,
+    /// What a row stands for.
+    #[arg(long, value_parser = word::<CompareBy>(), default_value = "package")]
+    pub by: CompareBy,
+    /// Only the bytes that this selector names in each build.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Leave out rows that moved less, as in '100 B'.
+    #[arg(long, value_name = "SIZE")]
+    pub min: Option<String>,
+    /// Show the first N rows, and one row for the rest; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 20)]
+    pub top: usize,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
     let within = arguments.within.as_deref().unwrap_or("everything").parse::<Selector>()?;
     let min = arguments.min.as_deref().map(config::size).transpose();
@@ -54,35 +88,17 @@ pub fn run(arguments: &Compare) -> Result<Status, Failure> {
     let notices = [before.record.notices.clone(), after.record.notices.clone()].concat();
     let notices = wording::notices(&notices);
     let screen = screen(&show.page, &after.measures);
-    let rows = Rows {
-        by: match arguments.by {
-            CompareBy::Package => table::CompareBy::Package,
-            CompareBy::Module => table::CompareBy::Module,
-            CompareBy::Chunk => table::CompareBy::Chunk,
-        },
-        min,
-        top: (arguments.top > 0).then_some(arguments.top),
-    };
+    let rows = Rows { by: arguments.by, min, top: (arguments.top > 0).then_some(arguments.top) };
     let record: &Record = &after.record;
-    let text = match show.format {
-        Format::Json => {
-            as_json("compare", record, &notices, &json::compare::Comparison::from(&answer))?
-        }
-        Format::Csv => csv::compare(&answer, record),
-        Format::Markdown => {
-            markdown::compare(&answer, record, &screen, &rows) + &markdown::notices(&notices)
-        }
-        Format::Table => {
-            table::compare(&answer, record, &screen, &rows) + &table::notices(&notices, &screen)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    let setting =
+        Setting { command: "compare", record: record, notices: &notices, screen: &screen };
+    self::show(&Compared { answer: &answer, rows: &rows }, &setting, show, Around::default)?;
     kept::keep(&later, &after.path, &after.record);
     Ok(Status::Held)
 }
 
 /// The earlier build; what the arguments say of the later one is said of that alone.
-fn earlier(arguments: &Compare, later: &Build, after: &Opened) -> Result<Build, Failure> {
+fn earlier(arguments: &Arguments, later: &Build, after: &Opened) -> Result<Build, Failure> {
     let plain = Build { description: None, label: None, ..later.clone() };
     if !arguments.last {
         return Ok(Build { path: arguments.before.clone(), ..plain });

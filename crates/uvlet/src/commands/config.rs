@@ -1,13 +1,25 @@
 //! `uvlet config`.
 
+use crate::args::show::Color;
 use crate::{
-    cli::{Color, Config},
     config::USUAL,
     failure::{Failure, Status},
     output,
 };
+use clap::Args;
+use std::path::PathBuf;
 
-pub fn run(arguments: &Config) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    /// Write them to this new file.
+    #[arg(long, value_name = "FILE")]
+    pub into: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let Some(path) = arguments.into.as_deref() else {
         output::write(USUAL, None, Color::Never)?;
         return Ok(Status::Held);

@@ -5,14 +5,24 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use clap::Parser;
+use clap::Args;
 use flate2::read::GzDecoder;
 
 use crate::{
-    cli::{Cli, Color, Command, Demo},
+    args::show::Color,
     failure::{Failure, Status},
     output,
 };
+
+#[derive(Debug, Args)]
+pub struct Arguments {
+    /// Keep the sample builds in this new folder.
+    #[arg(long, value_name = "DIR")]
+    pub into: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
 
 /// The sample builds, packed by the build script.
 const PACKED: &[u8] = include_bytes!(concat!(env!("OUT_DIR"), "/demo.tar.gz"));
@@ -77,7 +87,10 @@ const WALK: [(&str, &[&str]); 12] = [
     ("And its promises:", &["gate", "esbuild-after"]),
 ];
 
-pub fn run(arguments: &Demo) -> Result<Status, Failure> {
+/// Runs a command of the walk, as it was typed, and whether how sizes are meant was explained.
+type Run = dyn Fn(&[&str], bool) -> Result<Status, Failure>;
+
+pub fn run(arguments: &Arguments, run: &Run) -> Result<Status, Failure> {
     let kept;
     let passing;
     let folder = match &arguments.into {
@@ -101,7 +114,7 @@ pub fn run(arguments: &Demo) -> Result<Status, Failure> {
     let mut attributed = 0;
     let shown = walk.iter().try_for_each(|(question, words)| {
         attributed += usize::from(words.first() == Some(&"attribute"));
-        show(question, words, arguments, attributed > 1)
+        show(question, words, (arguments.color, run), attributed > 1)
     });
     let shown = shown.and_then(|()| {
         // Where nothing is kept, the page is: it is there to be opened.
@@ -111,7 +124,12 @@ pub fn run(arguments: &Demo) -> Result<Status, Failure> {
         };
         let page = page.to_string_lossy();
         let words = ["report", "esbuild-after", "--against", "esbuild-before", "-o", &page];
-        show("And all of it for people who would rather look than read:", &words, arguments, false)
+        show(
+            "And all of it for people who would rather look than read:",
+            &words,
+            (arguments.color, run),
+            false,
+        )
     });
     env::set_current_dir(came_from).map_err(Failure::Output)?;
     shown?;
@@ -143,7 +161,7 @@ fn make_new(folder: &Path) -> Result<(), Failure> {
 fn show(
     question: &str,
     words: &[&str],
-    arguments: &Demo,
+    (shade, run): (Color, &Run),
     is_explained: bool,
 ) -> Result<(), Failure> {
     let typed: Vec<String> = words
@@ -155,25 +173,20 @@ fn show(
     let rule = "─".repeat(output::width(None).min(80));
     let head =
         format!("\x1b[2m{rule}\x1b[0m\n{question}\n\x1b[1m$ uvlet {}\x1b[0m\n\n", typed.join(" "));
-    output::write(&head, None, arguments.color)?;
-    let color = match arguments.color {
+    output::write(&head, None, shade)?;
+    let color = match shade {
         Color::Auto => "--color=auto",
         Color::Always => "--color=always",
         Color::Never => "--color=never",
     };
-    let line = ["uvlet"].iter().chain(words).copied().chain([color]);
-    let cli = Cli::try_parse_from(line).map_err(|error| Failure::Usage(error.to_string()))?;
-    let Some(mut command) = cli.command else { return Ok(()) };
-    if let Command::Attribute(attribute) = &mut command {
-        attribute.show.page.brief = is_explained;
-    }
-    let status = super::run(&command)?;
+    let line: Vec<&str> = ["uvlet"].iter().chain(words).copied().chain([color]).collect();
+    let status = run(&line, is_explained)?;
     let ending = if words.first() == Some(&"gate") {
         format!("(exit status {})\n\n", if status == Status::Broken { 1 } else { 0 })
     } else {
         "\n".to_owned()
     };
-    output::write(&ending, None, arguments.color)
+    output::write(&ending, None, shade)
 }
 
 fn farewell(kept: Option<&Path>) -> String {

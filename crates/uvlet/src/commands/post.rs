@@ -1,26 +1,68 @@
 //! `uvlet post`.
 
+use crate::args::show::Color;
+use crate::args::word::word;
+use clap::Args;
+use std::path::PathBuf;
 use std::{env, fs, io, path::Path, time::Duration};
+use uvlet_forge::Forge;
+use uvlet_record::fault;
 
 use serde_json::Value;
 use uvlet_forge::{Comment, Given, Http, Posted, State, Status as Standing, comment, find, status};
 
 use crate::{
-    cli::Post,
     failure::{Failure, Status},
     output,
 };
+
+#[derive(Debug, Args)]
+pub struct Arguments {
+    /// The text, as Markdown.
+    #[arg(value_name = "FILE")]
+    pub file: PathBuf,
+    /// The gate's JSON, for a status of the commit.
+    #[arg(long, value_name = "FILE")]
+    pub verdict: Option<PathBuf>,
+    /// Which kind of forge [default: as the CI job says].
+    #[arg(long, value_parser = word::<Forge>())]
+    pub forge: Option<Forge>,
+    /// Root of the forge's interface, as https://forge.example/api/v1.
+    #[arg(long, value_name = "URL")]
+    pub api: Option<String>,
+    /// The project, as owner/name.
+    #[arg(long, value_name = "PROJECT")]
+    pub project: Option<String>,
+    /// Number of the pull request.
+    #[arg(long, value_name = "NUMBER")]
+    pub change: Option<u64>,
+    /// The commit that gets the status.
+    #[arg(long, value_name = "SHA")]
+    pub commit: Option<String>,
+    /// Name of the status.
+    #[arg(long, value_name = "TEXT", default_value = "uvlet")]
+    pub name: String,
+    /// Seconds after which posting is given up, all requests together.
+    #[arg(long, value_name = "SECONDS", default_value_t = 30, value_parser = clap::value_parser!(u64).range(1..=3600))]
+    pub timeout: u64,
+    /// End with 2 where something could not be posted.
+    #[arg(long)]
+    pub must: bool,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
 
 /// Bytes of a file that is read.
 const LARGEST: u64 = 64 << 20;
 /// What a forge takes in one comment, with room to spare.
 const LONGEST: usize = 60_000;
 
-pub fn run(arguments: &Post) -> Result<Status, Failure> {
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let text = read(&arguments.file)?;
     let verdict = arguments.verdict.as_deref().map(verdict).transpose()?;
     let given = Given {
-        forge: arguments.forge.map(Into::into),
+        forge: arguments.forge,
         api: arguments.api.clone(),
         project: arguments.project.clone(),
         change: arguments.change,
@@ -91,8 +133,7 @@ fn read(path: &Path) -> Result<String, Failure> {
 }
 
 fn unreadable(path: &Path, error: &io::Error) -> Failure {
-    let error = error.to_string();
-    let error = error.split(" (os").next().unwrap_or_default().to_lowercase();
+    let error = fault::reason(error);
     Failure::Usage(format!("{}: cannot be read: {error}", path.display()))
 }
 

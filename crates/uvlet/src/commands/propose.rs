@@ -1,6 +1,19 @@
 //! `uvlet propose`.
 
+use crate::args::build::Build;
+use crate::args::show::Color;
+use crate::maps;
+use crate::reading::Measures;
+use crate::reading::Opened;
+use crate::reading::Wanted;
+use crate::reading::open;
+use crate::reading::settings;
+use crate::reading::today;
+use crate::reading::with_groups;
+use clap::Args;
 use std::{fs, io, path::Path};
+use uvlet_audit::ask::gate::limit::Ceiling;
+use uvlet_view::form::Form;
 
 use toml_edit::{DocumentMut, Item, Table, Value, value};
 use uvlet_audit::{
@@ -20,17 +33,36 @@ use uvlet_read::TracedCosts;
 use uvlet_record::{Costs, SavedTexts, sizes::Measure};
 use uvlet_view::{Units, plain};
 
-use super::{Measures, Opened, Wanted, gate::today, maps, open, settings, with_groups};
 use crate::{
-    cli::{Format, Propose},
-    config::{self, Config, FILE, Growth},
+    config::{self, Config, FILE},
     failure::{Failure, Status},
     output,
 };
 
-pub fn run(arguments: &Propose) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// How far limits stand above what there is.
+    #[arg(long, value_name = "PERCENT", default_value = "5%")]
+    pub headroom: String,
+    /// Lower limits that stand further above.
+    #[arg(long)]
+    pub tighten: bool,
+    /// Raise limits that are broken.
+    #[arg(long)]
+    pub loosen: bool,
+    /// Say what would change, and write nothing.
+    #[arg(long)]
+    pub dry_run: bool,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let headroom = match config::growth(&arguments.headroom) {
-        Ok(Growth::Milli(milli)) => Headroom(milli),
+        Ok(Ceiling::Milli(milli)) => Headroom(milli),
         _ => {
             let said = format!("--headroom {}: write it like `5%`", arguments.headroom);
             return Err(Failure::Usage(said));
@@ -44,7 +76,7 @@ pub fn run(arguments: &Propose) -> Result<Status, Failure> {
         build: &arguments.build,
         config: config.as_ref(),
         measures: Measures { list: vec![measure], all: false },
-        format: Format::Table,
+        format: Form::Table,
         sources: true,
     })?;
     let lens = with_groups(&record, config.as_ref())?;
@@ -145,7 +177,7 @@ fn read(path: &Path) -> Result<String, Failure> {
 }
 
 /// What a new file says first, so that the next command needs no arguments.
-fn introduce(document: &mut DocumentMut, path: &Path, arguments: &Propose, measure: Measure) {
+fn introduce(document: &mut DocumentMut, path: &Path, arguments: &Arguments, measure: Measure) {
     document["measure"] = value(measure.name());
     let is_here = path.parent().is_none_or(|folder| folder.as_os_str().is_empty());
     let names = [("folder", &arguments.build.path), ("description", &arguments.build.description)];
@@ -165,10 +197,10 @@ fn bring_up(
     budget: &Budget,
     is: u64,
     headroom: Headroom,
-    arguments: &Propose,
+    arguments: &Arguments,
 ) -> Option<String> {
-    let at_most = budget.at_most?;
-    let limit = headroom.above(is).max(budget.warn_above.unwrap_or(0));
+    let at_most = budget.limit(LimitKind::AtMost)?;
+    let limit = headroom.above(is).max(budget.limit(LimitKind::WarnAbove).unwrap_or(0));
     let (name, was) = (plain(&budget.name), Units::default().size(at_most));
     let new = size(limit);
     if is > at_most && !arguments.loosen {

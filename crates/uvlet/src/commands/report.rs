@@ -2,6 +2,7 @@
 
 use std::path::PathBuf;
 
+use clap::{Args, ValueEnum};
 use uvlet_audit::{
     ask::{
         attribute::{By, RowKind, Sort, attribute},
@@ -17,24 +18,60 @@ use uvlet_audit::{
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::{SavedTexts, Texts, sizes::Measure};
-use uvlet_view::{Units, page};
+use uvlet_view::{Units, form::Form, page};
 
-use super::{
-    Measures, Opened, Wanted, coverage as recordings, gate::today, measures, open, screen,
-    settings, with_groups,
-};
 use crate::{
-    cli::{Build, Figure, Format, Page, Report},
+    args::{
+        build::Build,
+        measures::MeasureChoice,
+        recorded::Recorded,
+        show::{Color, Page},
+    },
     failure::{Failure, Status},
-    output, wording,
+    output,
+    reading::{Measures, Opened, Wanted, measures, open, settings, today, with_groups},
+    recordings,
+    show::screen,
+    wording,
 };
+
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    /// Show what moved since this build: an output folder or a record.
+    #[arg(long, value_name = "BUILD")]
+    pub against: Option<PathBuf>,
+    #[command(flatten)]
+    pub recorded: Recorded,
+    /// Draw one figure alone, as SVG, to standard output or the file of -o.
+    #[arg(long, value_enum)]
+    pub figure: Option<Figure>,
+    /// Write to this file, whole or not at all [default: uvlet-LABEL.html].
+    #[arg(short, long, value_name = "FILE")]
+    pub output: Option<PathBuf>,
+    /// Colour the output.
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+/// A drawing of the page.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub enum Figure {
+    /// A bar for what each entry starts with.
+    Strata,
+    /// What moved, to the left and right of a line.
+    Causes,
+}
 
 /// Packages whose chains the page holds.
 const WHYS: usize = 300;
 /// Modules times packages that chains are followed for: beyond, the heaviest packages alone.
 const EFFORT: usize = 300_000;
 
-pub fn run(arguments: &Report) -> Result<Status, Failure> {
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
     let mut wanted = measures(&arguments.measure, config);
@@ -47,7 +84,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
     }
     let opened = |build: &Build| {
         let measures = Measures { list: wanted.list.clone(), all: wanted.all };
-        open(Wanted { build, config, measures, format: Format::Table, sources: true })
+        open(Wanted { build, config, measures, format: Form::Table, sources: true })
     };
     let Opened { path, record, texts, coder, .. } = opened(&arguments.build)?;
     let base = match &arguments.against {
@@ -99,7 +136,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
     let recordings = recordings::read(&arguments.recorded.coverage)?;
     let everything = lens.cells(|_, _| true);
     let covered = (!recordings.is_empty()).then(|| {
-        let by = CoveredBy::Owner(By::Package);
+        let by = CoveredBy::Package;
         coverage(&lens, &recordings, &*texts, Some(&costs), by, &everything, first)
     });
     let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
@@ -168,7 +205,7 @@ pub fn run(arguments: &Report) -> Result<Status, Failure> {
 }
 
 /// How sizes read in the page.
-fn page_of(arguments: &Report) -> Page {
+fn page_of(arguments: &Arguments) -> Page {
     Page { units: Units::Kb, output: None, width: Some(80), color: arguments.color, brief: false }
 }
 

@@ -1,30 +1,44 @@
 //! `uvlet requests`.
 
-use std::collections::BTreeMap;
+use std::{collections::BTreeMap, path::PathBuf};
 
+use clap::Args;
 use uvlet_audit::{ask::requests::requests, lens::Lens};
 use uvlet_read::{Coder, har};
 use uvlet_record::{FileId, Texts, sizes::Coding};
-use uvlet_view::{json, markdown, table};
+use uvlet_view::answers::Requested;
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
 use crate::{
-    cli::{Format, Requests},
+    args::{build::Build, measures::MeasureChoice, show::Show},
     failure::{Failure, Status},
-    output, wording,
+    reading::{Opened, Wanted, measures, open, settings, with_groups},
+    show::{Around, Setting, screen, show},
+    wording,
 };
+
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// A network log, as browsers export it (HAR 1.2).
+    #[arg(value_name = "LOG")]
+    pub log: PathBuf,
+    /// Exit with 1 where a page asked for something else than was foretold of its startup.
+    #[arg(long)]
+    pub must_match: bool,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    #[command(flatten)]
+    pub show: Show,
+}
 
 /// Levels that servers are set to, the usual one first.
 const GZIP: [u32; 5] = [6, 9, 5, 4, 1];
 const BR: [u32; 6] = [4, 5, 11, 6, 3, 1];
 const ZSTD: [u32; 4] = [3, 19, 10, 1];
 
-pub fn run(arguments: &Requests) -> Result<Status, Failure> {
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
-    if show.format == Format::Csv {
-        let said = "requests has no form for spreadsheets: --format json holds all of it";
-        return Err(Failure::Usage(said.to_owned()));
-    }
     let log = har::read(&arguments.log)
         .map_err(|error| Failure::Usage(format!("{}: {error}", arguments.log.display())))?;
     let config = settings(&arguments.build)?;
@@ -41,16 +55,9 @@ pub fn run(arguments: &Requests) -> Result<Status, Failure> {
     let answer = requests(&lens, &log, measures[0], &level_of);
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
-    let text = match show.format {
-        Format::Json => {
-            as_json("requests", &record, &notices, &json::requests::Requests::from(&answer))?
-        }
-        Format::Markdown => markdown::requests(&answer, &screen) + &markdown::notices(&notices),
-        Format::Table | Format::Csv => {
-            table::requests(&answer, &record, &screen) + &table::notices(&notices, &screen)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    let setting =
+        Setting { command: "requests", record: &record, notices: &notices, screen: &screen };
+    self::show(&Requested { answer: &answer }, &setting, show, Around::default)?;
     match arguments.must_match && !answer.is_as_foretold() {
         true => Ok(Status::Broken),
         false => Ok(Status::Held),

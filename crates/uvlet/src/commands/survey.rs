@@ -2,6 +2,7 @@
 
 use std::path::Path;
 
+use clap::Args;
 use uvlet_audit::{
     ask::{compare::moved, survey::survey},
     lens::Lens,
@@ -9,22 +10,40 @@ use uvlet_audit::{
 use uvlet_read::{Coder, Options};
 use uvlet_record::{Entry, Record, glob::Glob};
 use uvlet_view::{
-    csv, markdown,
+    answers::Surveyed,
     screen::Screen,
     table::{self, Detail},
     words::errors,
 };
 
-use super::{
-    Opened, Wanted, advice, as_json, following, kept, maps, measures, open, screen, settings,
-};
 use crate::{
-    cli::{Format, Survey},
+    advice,
+    args::{build::Build, measures::MeasureChoice, show::Show},
     failure::{Failure, Status},
-    output, wording,
+    kept, maps,
+    reading::{Opened, Wanted, measures, open, settings},
+    show::{Around, Setting, following, screen, show},
+    wording,
 };
 
-pub fn run(arguments: &Survey) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// Show only the entries that this names, each in full; `*`, `**` and `?` are wildcards. May be
+    /// given several times.
+    #[arg(long = "entry", value_name = "NAME")]
+    pub entries: Vec<String>,
+    /// List every file and every load on demand.
+    #[arg(long)]
+    pub all: bool,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
@@ -39,32 +58,30 @@ pub fn run(arguments: &Survey) -> Result<Status, Failure> {
     let answer = survey(&lens);
     let detail = Detail { entries: entries(&arguments.entries, &record)?, all: arguments.all };
     let notices = wording::notices(&record.notices);
-    let text = match show.format {
-        Format::Json => as_json("survey", &record, &notices, &answer)?,
-        Format::Csv => csv::survey(&answer, &record),
-        Format::Markdown => {
-            let screen = screen(&show.page, &measures);
-            markdown::survey(&answer, &record, &screen) + &markdown::notices(&notices)
-        }
-        Format::Table => {
-            let screen = screen(&show.page, &measures);
-            let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
-            let next = advice::after_survey(&answer, screen.measure, &path);
-            let next = next.filter(|_| maps.is_none());
-            table::survey(&answer, &record, &screen, &detail)
-                + &table::notices(&notices, &screen)
-                + &since(arguments, &path, &lens, &screen, coder)
-                + &maps.unwrap_or_default()
-                + &following(next, &show.page)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    let screen = screen(&show.page, &measures);
+    let shown = Surveyed { answer: &answer, detail: &detail };
+    let setting =
+        Setting { command: "survey", record: &record, notices: &notices, screen: &screen };
+    self::show(&shown, &setting, show, || {
+        let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
+        let next = advice::after_survey(&answer, screen.measure, &path);
+        let next = next.filter(|_| maps.is_none());
+        let since = since(arguments, &path, &lens, &screen, coder);
+        let after = since + &maps.unwrap_or_default() + &following(next, &show.page);
+        Around { before: None, after }
+    })?;
     kept::keep(&arguments.build, &path, &record);
     Ok(Status::Held)
 }
 
 /// What moved since the build before, where one was looked at that can be compared.
-fn since(arguments: &Survey, path: &Path, now: &Lens<'_>, screen: &Screen, coder: Coder) -> String {
+fn since(
+    arguments: &Arguments,
+    path: &Path,
+    now: &Lens<'_>,
+    screen: &Screen,
+    coder: Coder,
+) -> String {
     let said = || {
         let kept = kept::before(&arguments.build, path, now.record, screen.measure)?;
         let options = Options { coder, ..Options::default() };

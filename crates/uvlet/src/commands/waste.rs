@@ -2,8 +2,9 @@
 
 pub(crate) mod patch;
 
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
+use clap::Args;
 use uvlet_audit::{
     ask::{
         gate::waiver::accept,
@@ -11,7 +12,7 @@ use uvlet_audit::{
         why,
     },
     find::{
-        kind,
+        kind::Kind,
         waste::{self, Aids, Wanted, waste},
     },
     select::{evaluate, selector::Selector, subject::Subject},
@@ -19,41 +20,75 @@ use uvlet_audit::{
 use uvlet_read::{TracedCosts, project};
 use uvlet_record::{Record, Texts, sizes::Coding};
 use uvlet_view::{
-    json, markdown, table,
+    answers::Found,
+    form::Form,
+    table,
     words::{errors, findings},
 };
 
-use super::{
-    Opened, Wanted as ToOpen, as_json, attribute::at_levels_of, coverage, gate::today, look, maps,
-    marked, marks_named, marks_wanted, measures, open, screen, settings,
-};
 use crate::{
-    cli::{Format, Kind, Waste},
+    args::{build::Build, measures::MeasureChoice, recorded::Recorded, show::Show, word::word},
     config,
     failure::{Failure, Status},
-    output, wording,
+    maps, output,
+    reading::{
+        self, Opened, at_levels_of, look, marked, marks_named, marks_wanted, measures, open,
+        settings, today,
+    },
+    recordings,
+    show::{Around, Setting, screen, show},
+    wording,
 };
 
-pub fn run(arguments: &Waste) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// Findings of this kind only. May be given several times.
+    #[arg(long = "kind", value_parser = word::<Kind>(), value_name = "KIND")]
+    pub kinds: Vec<Kind>,
+    /// Only what is among the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR")]
+    pub within: Option<String>,
+    /// Leave out what saves less, as in '2 kB'.
+    #[arg(long, value_name = "SIZE")]
+    pub min: Option<String>,
+    /// Show one finding with all that it stands on.
+    #[arg(long, value_name = "ID")]
+    pub evidence: Option<String>,
+    /// Predict what mending a finding really saves, where a step of what-if says it.
+    #[arg(long)]
+    pub confirm: bool,
+    /// Write edits that mend findings and change no behaviour, as a patch that `git apply` takes.
+    #[arg(long, value_name = "FILE", conflicts_with = "evidence")]
+    pub patch: Option<PathBuf>,
+    #[command(flatten)]
+    pub recorded: Recorded,
+    /// Show the first N findings; 0 shows all.
+    #[arg(long, value_name = "N", default_value_t = 12)]
+    pub top: usize,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
-    if show.format == Format::Csv {
-        let said = "waste has no form for spreadsheets: --format json holds all of it";
-        return Err(Failure::Usage(said.to_owned()));
-    }
     let within = arguments.within.as_deref().map(str::parse::<Selector>).transpose()?;
     let min = arguments.min.as_deref().map(config::size).transpose();
     let min = min.map_err(|error| Failure::Usage(format!("--min: {error}")))?.unwrap_or(0);
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { path, record, measures, texts, coder } = open(ToOpen {
+    let Opened { path, record, measures, texts, coder } = open(reading::Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
         format: show.format,
         sources: true,
     })?;
-    let recordings = coverage::read(&arguments.recorded.coverage)?;
-    let ran = coverage::ran_in(&record, &*texts, &recordings)?;
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
+    let ran = recordings::ran_in(&record, &*texts, &recordings)?;
     let is_marked = marks_named(within.iter(), config);
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;
@@ -67,22 +102,7 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
             None => Ok(selection.cells),
         }
     });
-    let kinds = arguments.kinds.iter().map(|kind| match kind {
-        Kind::CopiedModule => kind::Kind::CopiedModule,
-        Kind::CopiedText => kind::Kind::CopiedText,
-        Kind::SeveralVersions => kind::Kind::SeveralVersions,
-        Kind::LookalikePackages => kind::Kind::LookalikePackages,
-        Kind::CopiedHelper => kind::Kind::CopiedHelper,
-        Kind::WholeFamily => kind::Kind::WholeFamily,
-        Kind::CarriedAlong => kind::Kind::CarriedAlong,
-        Kind::WrongEnvironment => kind::Kind::WrongEnvironment,
-        Kind::BarelyUsed => kind::Kind::BarelyUsed,
-        Kind::BarrelPull => kind::Kind::BarrelPull,
-        Kind::Deferrable => kind::Kind::Deferrable,
-        Kind::DeadDeclaration => kind::Kind::DeadDeclaration,
-        Kind::KeptForEffect => kind::Kind::KeptForEffect,
-    });
-    let wanted = Wanted { kinds: kinds.collect(), within: within.transpose()?, min };
+    let wanted = Wanted { kinds: arguments.kinds.clone(), within: within.transpose()?, min };
     let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let aids = Aids {
@@ -106,39 +126,31 @@ pub fn run(arguments: &Waste) -> Result<Status, Failure> {
     }
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
-    let top = (arguments.top > 0).then_some(arguments.top);
-    let text = match (&arguments.evidence, show.format) {
-        (Some(id), Format::Table) => {
-            let found = answer.findings.iter().find(|finding| finding.id == *id);
-            let Some(found) = found else { return Err(no_finding(id, &answer)) };
-            let subject = found.paths.first().and_then(|path| Subject::find(path, &lens).ok());
-            let why = subject.map(|subject| why::why(&lens, &subject, &why::Wanted::default()));
-            table::evidence(found, why.as_ref(), &record, &screen)
-        }
-        (Some(_), _) => {
+    if let Some(id) = &arguments.evidence {
+        if show.format != Form::Table {
             let said = "--evidence is for people: --format json holds the places of all findings";
             return Err(Failure::Usage(said.to_owned()));
         }
-        (None, Format::Json) => {
-            as_json("waste", &record, &notices, &json::waste::Waste::from(&answer))?
-        }
-        (None, Format::Markdown) => {
-            markdown::waste(&answer, &record, &screen, top) + &markdown::notices(&notices)
-        }
-        (None, Format::Table | Format::Csv) => {
-            let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
-            table::waste(&answer, &record, &screen, top)
-                + &maps.unwrap_or_default()
-                + &table::notices(&notices, &screen)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+        let found = answer.findings.iter().find(|finding| finding.id == *id);
+        let Some(found) = found else { return Err(no_finding(id, &answer)) };
+        let subject = found.paths.first().and_then(|path| Subject::find(path, &lens).ok());
+        let why = subject.map(|subject| why::why(&lens, &subject, &why::Wanted::default()));
+        let text = table::evidence(found, why.as_ref(), &record, &screen);
+        output::write(&text, show.page.output.as_deref(), show.page.color)?;
+        return Ok(Status::Held);
+    }
+    let shown = Found { answer: &answer, top: (arguments.top > 0).then_some(arguments.top) };
+    let setting = Setting { command: "waste", record: &record, notices: &notices, screen: &screen };
+    self::show(&shown, &setting, show, || {
+        let before = maps::missing(&record, &path).map(|way| format!("\n{way}"));
+        Around { before, after: String::new() }
+    })?;
     Ok(Status::Held)
 }
 
 /// Writes the edits that change no behaviour, and says what they do.
 fn patched(
-    arguments: &Waste,
+    arguments: &Arguments,
     build: &Path,
     record: &Record,
     texts: &dyn Texts,

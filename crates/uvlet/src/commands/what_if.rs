@@ -1,5 +1,6 @@
 //! `uvlet what-if`.
 
+use clap::Args;
 use uvlet_audit::{
     ask::{
         plan_text,
@@ -9,24 +10,53 @@ use uvlet_audit::{
     select::selector::Selector,
 };
 use uvlet_record::sizes::Coding;
-use uvlet_view::{json, markdown, table, words::errors};
-
-use super::{
-    Opened, Wanted, as_json, attribute::at_levels_of, coverage, look, maps, marked, marks_named,
-    marks_wanted, measures, open, screen, settings,
+use uvlet_view::{
+    answers::{Predicted, Suggested},
+    table,
+    words::errors,
 };
+
 use crate::{
-    cli::{Format, WhatIf},
+    args::{build::Build, measures::MeasureChoice, recorded::Recorded, show::Show, steps::Steps},
     failure::{Failure, Status},
-    output, wording,
+    maps, output,
+    reading::{
+        Opened, Wanted, at_levels_of, look, marked, marks_named, marks_wanted, measures, open,
+        settings,
+    },
+    recordings,
+    show::{Around, Setting, screen, show},
+    wording,
 };
 
-pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    #[command(flatten)]
+    pub steps: Steps,
+    /// Weigh only the bytes that this selector names.
+    #[arg(long = "in", value_name = "SELECTOR", conflicts_with = "suggest")]
+    pub within: Option<String>,
+    /// Visits in this order, by entry or route: what does the second page add to the first?
+    #[arg(long, value_name = "ENTRY", value_delimiter = ',')]
+    pub visits: Vec<String>,
+    /// Try by itself what the code offers, and show what wins most, with the command that repeats it.
+    #[arg(long)]
+    pub suggest: bool,
+    /// Write the plan as lines of the bundler's configuration, as far as it can be said there.
+    #[arg(long, conflicts_with = "suggest")]
+    pub as_config: bool,
+    #[command(flatten)]
+    pub recorded: Recorded,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+    #[command(flatten)]
+    pub show: Show,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
-    if show.format == Format::Csv {
-        let said = "what-if has no form for spreadsheets: --format json holds all of it";
-        return Err(Failure::Usage(said.to_owned()));
-    }
     let steps = &arguments.steps;
     if arguments.suggest != steps.is_empty() && arguments.visits.is_empty() {
         let said = match arguments.suggest {
@@ -47,8 +77,8 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
         format: show.format,
         sources: true,
     })?;
-    let recordings = coverage::read(&arguments.recorded.coverage)?;
-    coverage::ran_in(&record, &*texts, &recordings)?;
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
+    recordings::ran_in(&record, &*texts, &recordings)?;
     let is_marked = marks_named(&steps.selectors(), config);
     let (record, marks) = marked(record, &*texts, &coder, marks_wanted(&is_marked, &recordings));
     let lens = look(&record, config, marks)?;
@@ -56,43 +86,28 @@ pub fn run(arguments: &WhatIf) -> Result<Status, Failure> {
     let coder = at_levels_of(&record, coder);
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
-    let text = if arguments.suggest {
+    let setting =
+        Setting { command: "what-if", record: &record, notices: &notices, screen: &screen };
+    if arguments.suggest {
         let measure = measures[0];
         let means = Means { texts: &*texts, sizer: &coder, codings: &codings, measure };
         let answer = suggest::suggest(&lens, means);
         let build = path.display().to_string();
-        match show.format {
-            Format::Json => {
-                as_json("what-if", &record, &notices, &json::what_if::Suggestions::from(&answer))?
-            }
-            Format::Markdown => {
-                markdown::suggestions(&answer, &screen) + &markdown::notices(&notices)
-            }
-            Format::Table | Format::Csv => {
-                let maps = maps::missing(&record, &path).map(|way| format!("\n{way}"));
-                table::suggestions(&answer, &build, &record, &screen)
-                    + &maps.unwrap_or_default()
-                    + &table::notices(&notices, &screen)
-            }
-        }
+        self::show(&Suggested { answer: &answer, build: &build }, &setting, show, || {
+            let before = maps::missing(&record, &path).map(|way| format!("\n{way}"));
+            Around { before, after: String::new() }
+        })?;
+        return Ok(Status::Held);
+    }
+    let steps = steps.find(&lens)?;
+    let asked = Asked { visits: &arguments.visits, within: within.as_ref() };
+    let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
+        .map_err(|error| Failure::Usage(errors::what_if(&error)))?;
+    if arguments.as_config {
+        let text = table::plan_text(&plan_text::plan_text(&record, &steps), &record);
+        output::write(&text, show.page.output.as_deref(), show.page.color)?;
     } else {
-        let steps = steps.find(&lens)?;
-        let asked = Asked { visits: &arguments.visits, within: within.as_ref() };
-        let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
-            .map_err(|error| Failure::Usage(errors::what_if(&error)))?;
-        match (arguments.as_config, show.format) {
-            (true, _) => table::plan_text(&plan_text::plan_text(&record, &steps), &record),
-            (false, Format::Json) => {
-                as_json("what-if", &record, &notices, &json::what_if::WhatIf::from(&answer))?
-            }
-            (false, Format::Markdown) => {
-                markdown::what_if(&answer, &record, &screen) + &markdown::notices(&notices)
-            }
-            (false, Format::Table | Format::Csv) => {
-                table::what_if(&answer, &record, &screen) + &table::notices(&notices, &screen)
-            }
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+        self::show(&Predicted { answer: &answer }, &setting, show, Around::default)?;
+    }
     Ok(Status::Held)
 }

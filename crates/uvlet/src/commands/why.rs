@@ -1,5 +1,6 @@
 //! `uvlet why`.
 
+use clap::Args;
 use uvlet_audit::{
     ask::{declaration::why_declaration, why},
     select::subject::Subject,
@@ -7,24 +8,40 @@ use uvlet_audit::{
 use uvlet_read::TracedCosts;
 use uvlet_record::Record;
 use uvlet_view::{
-    markdown,
-    table::{self, Breadth},
+    answers::{Declared, Explained},
+    table::Breadth,
     words::errors,
 };
 
-use super::{Opened, Wanted, as_json, measures, open, screen, settings, with_groups};
 use crate::{
-    cli::{Format, Why},
+    args::{build::Build, measures::MeasureChoice, show::Show},
     failure::{Failure, Status},
-    output, wording,
+    reading::{Opened, Wanted, measures, open, settings, with_groups},
+    show::{Around, Setting, screen, show},
+    wording,
 };
 
-pub fn run(arguments: &Why) -> Result<Status, Failure> {
+#[derive(Debug, Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    pub build: Build,
+    /// A package, a module, a selector, or a declaration as PATH#NAME.
+    #[arg(value_name = "TARGET")]
+    pub subject: String,
+    /// Begin at this entry only. May be given several times.
+    #[arg(long, value_name = "ENTRY")]
+    pub from: Vec<String>,
+    /// Show every chain, every module that asks for it, and the files that it lies in.
+    #[arg(long)]
+    pub all: bool,
+    #[command(flatten)]
+    pub show: Show,
+    #[command(flatten)]
+    pub measure: MeasureChoice,
+}
+
+pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
-    if show.format == Format::Csv {
-        let said = "why has no form for spreadsheets: --format json holds all of it";
-        return Err(Failure::Usage(said.to_owned()));
-    }
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
     let Opened { record, measures, texts, coder, .. } = open(Wanted {
@@ -44,16 +61,9 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
             })?;
         let notices = wording::notices(&record.notices);
         let screen = screen(&show.page, &measures);
-        let text = match show.format {
-            Format::Json => as_json("why", &record, &notices, &answer)?,
-            Format::Markdown => {
-                markdown::declaration(&answer, &screen) + &markdown::notices(&notices)
-            }
-            Format::Table | Format::Csv => {
-                table::declaration(&answer, &record, &screen) + &table::notices(&notices, &screen)
-            }
-        };
-        output::write(&text, show.page.output.as_deref(), show.page.color)?;
+        let setting =
+            Setting { command: "why", record: &record, notices: &notices, screen: &screen };
+        self::show(&Declared { answer: &answer }, &setting, show, Around::default)?;
         return Ok(Status::Held);
     }
     let subject = Subject::find(&arguments.subject, &lens)
@@ -63,14 +73,8 @@ pub fn run(arguments: &Why) -> Result<Status, Failure> {
     let notices = wording::notices(&record.notices);
     let breadth = if arguments.all { Breadth::All } else { Breadth::Some };
     let screen = screen(&show.page, &measures);
-    let text = match show.format {
-        Format::Json => as_json("why", &record, &notices, &answer)?,
-        Format::Markdown => markdown::why(&answer, &record, &screen) + &markdown::notices(&notices),
-        Format::Table | Format::Csv => {
-            table::why(&answer, &record, &screen, breadth) + &table::notices(&notices, &screen)
-        }
-    };
-    output::write(&text, show.page.output.as_deref(), show.page.color)?;
+    let setting = Setting { command: "why", record: &record, notices: &notices, screen: &screen };
+    self::show(&Explained { answer: &answer, breadth }, &setting, show, Around::default)?;
     Ok(Status::Held)
 }
 

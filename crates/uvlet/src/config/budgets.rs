@@ -3,6 +3,7 @@
 use uvlet_audit::{
     ask::gate::{
         budget::{Budget, Scope},
+        limit::{Ceiling, LimitKind, Limits, Written},
         waiver::{About, Waiver},
     },
     select::selector::Selector,
@@ -11,51 +12,36 @@ use uvlet_record::sizes::Measure;
 use uvlet_view::words::errors;
 
 use super::{
-    Growth,
     reader::{Table, Wrong},
     size,
 };
 
 /// A budget; none if it is switched off.
 pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<Budget>, Wrong> {
-    table.only(&[
-        "off",
-        "total",
-        "each",
-        "absent",
-        "waste",
-        "at_most",
-        "warn_above",
-        "grow_at_most",
-        "files_at_most",
-        "measure",
-    ])?;
+    let set: Vec<&str> = LimitKind::set().map(LimitKind::name).collect();
+    table.only(&[&["off", "total", "each", "absent", "waste", "measure"], &set[..]].concat())?;
     if table.flag("off")?.unwrap_or(false) {
         return Ok(None);
     }
     let (key, scope) = scope(name, table)?;
-    let at_most = table.with("at_most", size::parse)?;
-    let warn_above = table.with("warn_above", size::parse)?;
-    let grow_at_most = table.with("grow_at_most", growth)?;
-    let files_at_most = table.number("files_at_most", 0..=u32::MAX)?.map(u64::from);
-    let has_others = grow_at_most.is_some() || files_at_most.is_some();
-    match (&scope, at_most, warn_above) {
-        (Scope::Absent(_), None, None) if !has_others => {}
+    let limits = limits(table, LimitKind::set())?;
+    let grows = limits.contains_key(&LimitKind::GrowAtMost);
+    let at = |kind| limits.get(&kind).map(|ceiling| ceiling.of(0));
+    match (&scope, at(LimitKind::AtMost), at(LimitKind::WarnAbove)) {
+        (Scope::Absent(_), ..) if limits.is_empty() => {}
         (Scope::Absent(_), ..) => {
             return Err(table.wrong(&format!(
                 "budget `{name}` forbids something with `absent`, which takes no limit"
             )));
         }
-        (_, None, None) if !has_others => {
-            return Err(table.wrong(&format!(
-                "budget `{name}` has no limit; add `at_most`, `warn_above`, `grow_at_most` or `files_at_most`"
-            )));
+        _ if limits.is_empty() => {
+            return Err(table.wrong(&format!("budget `{name}` has no limit; add {}", listed(&set))));
         }
-        (Scope::Total(selector), ..) if selector.is_of_maps() && grow_at_most.is_some() => {
+        (Scope::Total(selector), ..) if selector.is_of_maps() && grows => {
             let message = "`kind(map)` takes no `grow_at_most`; forbid it, or set `at_most`";
             return Err(table.wrong_at("grow_at_most", message));
         }
-        (Scope::Waste(kind), ..) if kind.is_found_in_texts() && grow_at_most.is_some() => {
+        (Scope::Waste(kind), ..) if kind.is_found_in_texts() && grows => {
             let message = format!("`{}` takes no `grow_at_most`; set `at_most`", kind.name());
             return Err(table.wrong_at("grow_at_most", &message));
         }
@@ -71,10 +57,7 @@ pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<
         name: name.to_owned(),
         scope,
         place: table.place(key),
-        at_most,
-        warn_above,
-        grow_at_most,
-        files_at_most,
+        limits,
         measure: table.parsed("measure")?.unwrap_or(measure),
     }))
 }
@@ -85,19 +68,9 @@ pub fn waiver(
     budgets: &[Budget],
     others: &[&str],
 ) -> Result<Option<Waiver>, Wrong> {
-    table.only(&[
-        "budget",
-        "finding",
-        "where",
-        "at_most",
-        "grow_at_most",
-        "files_at_most",
-        "reason",
-        "until",
-    ])?;
-    let at_most = table.with("at_most", size::parse)?;
-    let grow_at_most = table.with("grow_at_most", growth)?;
-    let files_at_most = table.number("files_at_most", 0..=u32::MAX)?.map(u64::from);
+    let ceilings: Vec<&str> = LimitKind::waivable().map(LimitKind::name).collect();
+    table.only(&[&["budget", "finding", "where", "reason", "until"], &ceilings[..]].concat())?;
+    let limits = limits(table, LimitKind::waivable())?;
     let within = table.selector("where")?;
     let about = match (table.string("budget")?, table.string("finding")?) {
         (Some(name), None) => {
@@ -121,12 +94,9 @@ pub fn waiver(
                     table.wrong_at("where", &error)
                 })?;
             }
-            let limits = [
-                ("at_most", at_most.is_some(), budget.at_most.is_some()),
-                ("grow_at_most", grow_at_most.is_some(), budget.grow_at_most.is_some()),
-                ("files_at_most", files_at_most.is_some(), budget.files_at_most.is_some()),
-            ];
-            if let Some((key, ..)) = limits.iter().find(|(_, has, is_held)| *has && !is_held) {
+            let is_held = |kind: &LimitKind| budget.limits.contains_key(kind);
+            if let Some(kind) = limits.keys().find(|kind| !is_held(kind)) {
+                let key = kind.name();
                 let message = format!("budget `{name}` has no `{key}` that this could waive");
                 return Err(table.wrong_at(key, &message));
             }
@@ -138,7 +108,7 @@ pub fn waiver(
         }
         _ => return Err(table.wrong("a waiver names one `budget`, or one `finding`")),
     };
-    if at_most.is_none() && grow_at_most.is_none() && files_at_most.is_none() {
+    if limits.is_empty() {
         return Err(table.wrong("a waiver has a ceiling: add `at_most`, or `grow_at_most`"));
     }
     let reason = table.string("reason")?.map(str::trim).filter(|reason| !reason.is_empty());
@@ -149,16 +119,58 @@ pub fn waiver(
         return Err(table.wrong("a waiver ends: add `until`, as in 2027-03-31"));
     };
     let reason = reason.to_owned();
-    Ok(Some(Waiver { about, at_most, grow_at_most, files_at_most, reason, until }))
+    Ok(Some(Waiver { about, limits, reason, until }))
+}
+
+/// The ceilings of some kinds.
+fn limits(table: &Table<'_>, kinds: impl Iterator<Item = LimitKind>) -> Result<Limits, Wrong> {
+    let mut limits = Limits::new();
+    for kind in kinds {
+        let key = kind.name();
+        let ceiling = match kind.written() {
+            Written::Number => {
+                let number = table.number(key, 0..=u32::MAX)?;
+                number.map(|number| Ceiling::Number(number.into()))
+            }
+            _ => table.with(key, |text| ceiling(kind, text))?,
+        };
+        limits.extend(ceiling.map(|ceiling| (kind, ceiling)));
+    }
+    Ok(limits)
+}
+
+/// The ceiling of a kind of limit.
+///
+/// # Errors
+/// What is wrong, and how it would be right.
+pub fn ceiling(kind: LimitKind, text: &str) -> Result<Ceiling, String> {
+    match kind.written() {
+        Written::Growth => growth(text),
+        Written::Size => size::parse(text).map(Ceiling::Number),
+        Written::Number | Written::Never => match text.parse() {
+            Ok(number) => Ok(Ceiling::Number(number)),
+            Err(_) => Err("takes a whole number of files".to_owned()),
+        },
+    }
+}
+
+/// `a`, `b` or `c`.
+fn listed(keys: &[&str]) -> String {
+    let keys: Vec<String> = keys.iter().map(|key| format!("`{key}`")).collect();
+    match keys.split_last() {
+        Some((last, [])) => last.clone(),
+        Some((last, others)) => format!("{} or {last}", others.join(", ")),
+        None => String::new(),
+    }
 }
 
 /// `2 kB`, or `1.5%`.
 ///
 /// # Errors
 /// What is wrong, and how it would be right.
-pub fn growth(text: &str) -> Result<Growth, String> {
+pub fn growth(text: &str) -> Result<Ceiling, String> {
     let Some(percent) = text.trim().strip_suffix('%') else {
-        return size::parse(text).map(Growth::Bytes);
+        return size::parse(text).map(Ceiling::Number);
     };
     let wrong = || format!("`{text}` is no growth; write it like `2 kB` or `1.5%`");
     let (whole, part) = percent.trim().split_once('.').unwrap_or((percent.trim(), ""));
@@ -167,7 +179,7 @@ pub fn growth(text: &str) -> Result<Growth, String> {
         return Err(wrong());
     }
     let milli = format!("{whole}{part:0<3}").parse().map_err(|_| wrong())?;
-    Ok(Growth::Milli(milli))
+    Ok(Ceiling::Milli(milli))
 }
 
 /// A share of a whole, `95%`, in thousandths of a percent.
@@ -176,7 +188,7 @@ pub fn growth(text: &str) -> Result<Growth, String> {
 /// What is wrong, and how it would be right.
 pub fn share(text: &str) -> Result<u64, String> {
     match growth(text) {
-        Ok(Growth::Milli(share)) if share <= 100_000 => Ok(share),
+        Ok(Ceiling::Milli(share)) if share <= 100_000 => Ok(share),
         _ => Err(format!("`{text}` is no share; write it like `95%`")),
     }
 }

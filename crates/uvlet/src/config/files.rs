@@ -5,29 +5,16 @@ use std::{
     fs, io,
     path::{Path, PathBuf},
 };
+use uvlet_record::fault;
 
 use super::{
-    ConfigError, FILE,
+    error::{ConfigError, FILE},
     reader::{Table, Wrong, line_and_column, parse},
+    source::Source,
 };
 
 /// Files that may extend one another in a chain.
 const DEEPEST: usize = 64;
-
-/// A file of settings.
-#[derive(Debug)]
-pub struct Source {
-    /// As it is named from the working folder.
-    pub path: PathBuf,
-    pub text: String,
-}
-
-impl Source {
-    /// What is said of it to a person.
-    pub fn name(&self) -> String {
-        self.path.display().to_string()
-    }
-}
 
 /// The settings file of the working folder, or of the nearest folder above it that is still in the same
 /// repository.
@@ -76,8 +63,7 @@ impl Gathered {
                 continue;
             }
             let bytes = read_plain(&next).map_err(|error| {
-                let error = error.to_string();
-                let error = error.split(" (os").next().unwrap_or_default().to_lowercase();
+                let error = fault::reason(&error);
                 wrong(format!(
                     "{} cannot be read: {error}; `extends` names a file from this one's folder",
                     next.display()

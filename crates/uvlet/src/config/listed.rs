@@ -4,7 +4,10 @@ use serde::Serialize;
 use uvlet_audit::ask::gate::budget::Place;
 use uvlet_record::sizes::Coding;
 
-use super::{BUILD, reader::Table};
+use super::reader::Table;
+
+/// Keys of `[build]`, which stand in `[app.NAME]` itself.
+pub const BUILD: [&str; 4] = ["folder", "description", "base", "own"];
 
 /// A setting that counts.
 #[derive(Clone, Debug, Serialize)]

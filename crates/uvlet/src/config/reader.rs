@@ -11,7 +11,7 @@ use toml::{
 use uvlet_audit::{ask::gate::budget::Place, select::selector::Selector};
 use uvlet_view::words::errors;
 
-use super::files::Source;
+use super::source::Source;
 
 /// What is wrong, at which byte of which file.
 #[derive(Debug)]

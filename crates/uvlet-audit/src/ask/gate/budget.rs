@@ -4,7 +4,7 @@ use serde::Serialize;
 use uvlet_record::sizes::Measure;
 
 use crate::{
-    ask::gate::limit::{Growth, LimitKind},
+    ask::gate::limit::{Ceiling, LimitKind, Limits},
     find::kind,
     select::selector::Selector,
 };
@@ -30,16 +30,21 @@ pub struct Budget {
     pub scope: Scope,
     /// Where that stands.
     pub place: Place,
-    /// Bytes that must not be exceeded.
-    pub at_most: Option<u64>,
-    /// Bytes above which a warning is given.
-    pub warn_above: Option<u64>,
-    /// Number of files that must not be exceeded.
-    pub files_at_most: Option<u64>,
-    /// How much more than in the build before there may be.
-    pub grow_at_most: Option<Growth>,
+    /// The limits that it sets.
+    pub limits: Limits,
     /// What the bytes are counted in.
     pub measure: Measure,
+}
+
+impl Budget {
+    /// A limit that one build alone is held against.
+    #[must_use]
+    pub fn limit(&self, kind: LimitKind) -> Option<u64> {
+        match self.limits.get(&kind)? {
+            Ceiling::Number(number) => Some(*number),
+            Ceiling::Milli(_) => None,
+        }
+    }
 }
 
 /// What a budget is about.
@@ -110,11 +115,10 @@ impl Default for Strictness {
 /// Limits that one build alone is held against.
 pub(crate) fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + use<> {
     let is_ban = matches!(budget.scope, Scope::Absent(_));
-    let limits = [
-        (LimitKind::AtMost, budget.at_most),
-        (LimitKind::WarnAbove, budget.warn_above),
-        (LimitKind::FilesAtMost, budget.files_at_most),
-        (LimitKind::Absent, is_ban.then_some(0)),
-    ];
-    limits.into_iter().filter(|(_, limit)| limit.is_some())
+    let limits = [LimitKind::AtMost, LimitKind::WarnAbove, LimitKind::FilesAtMost]
+        .map(|kind| (kind, budget.limit(kind)));
+    limits
+        .into_iter()
+        .chain([(LimitKind::Absent, is_ban.then_some(0))])
+        .filter(|(_, limit)| limit.is_some())
 }

@@ -14,7 +14,7 @@ use crate::{
         gate::{
             bench::{Judge, Unwaived},
             budget::{Budget, Scope},
-            limit::{Growth, LimitKind},
+            limit::{Ceiling, LimitKind},
             reason::Reason,
             verdict::{BudgetRow, Grew, Verdict},
         },
@@ -45,7 +45,7 @@ impl Judge<'_, '_> {
         item: Option<&str>,
         sets: &Sets,
     ) -> Result<(), SelectorError> {
-        let Some(growth) = budget.grow_at_most else { return Ok(()) };
+        let Some(growth) = budget.limits.get(&LimitKind::GrowAtMost) else { return Ok(()) };
         let mut row = budget.row(LimitKind::GrowAtMost, item);
         let Some(base) = self.aids.base else {
             // Of every item the same would be said.
@@ -74,12 +74,12 @@ impl Judge<'_, '_> {
         (row.is, row.base) = (Some(is), Some(was));
         (row.least, row.most) = (now.least, now.most);
         let limit = match growth {
-            Growth::Milli(_) if earlier.is_new || was == 0 => {
+            Ceiling::Milli(_) if earlier.is_new || was == 0 => {
                 row.because.push(Reason::New { of_percentage: true });
                 self.rows.push(row);
                 return Ok(());
             }
-            _ => growth.bytes_of(was),
+            _ => growth.of(was),
         };
         let allowed = was.saturating_add(limit);
         row.allowed = Some(allowed);

@@ -107,7 +107,7 @@ impl Judge<'_, '_> {
         besides: u64,
     ) -> Vec<Reason> {
         let found = self.lens.amount(cells).bytes(budget.measure).saturating_add(besides);
-        let is_broken = budget.at_most.is_some_and(|most| found > most);
+        let is_broken = budget.limit(LimitKind::AtMost).is_some_and(|most| found > most);
         let unseen = |one: &&judged::Judged| !one.is_at_least(self.strictness.judged_at_least);
         judged
             .iter()

@@ -1,12 +1,27 @@
 //! The limits that a budget can set, and what their numbers count.
 
+use std::collections::BTreeMap;
+
 use serde::Serialize;
+use strum::VariantArray;
 use uvlet_record::sizes::Measure;
 
-/// Which limit a row is about.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+/// Which limit a row is about. The word of each is the key of the configuration.
+#[derive(
+    Clone,
+    Copy,
+    Debug,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 #[expect(missing_docs, reason = "each is the key of the configuration")]
 pub enum LimitKind {
     AtMost,
@@ -16,19 +31,51 @@ pub enum LimitKind {
     FilesAtMost,
 }
 
+/// How the ceiling of a limit is written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Written {
+    /// As a size.
+    Size,
+    /// As a size, or a share of what there was.
+    Growth,
+    /// As a whole number.
+    Number,
+    /// Not at all: the scope is the limit.
+    Never,
+}
+
 impl LimitKind {
     /// The key of the configuration.
     #[must_use]
     pub fn name(self) -> &'static str {
+        self.into()
+    }
+
+    /// How its ceiling is written.
+    #[must_use]
+    pub fn written(self) -> Written {
         match self {
-            Self::AtMost => "at_most",
-            Self::WarnAbove => "warn_above",
-            Self::Absent => "absent",
-            Self::GrowAtMost => "grow_at_most",
-            Self::FilesAtMost => "files_at_most",
+            Self::AtMost | Self::WarnAbove => Written::Size,
+            Self::GrowAtMost => Written::Growth,
+            Self::FilesAtMost => Written::Number,
+            Self::Absent => Written::Never,
         }
     }
+
+    /// Those that a budget may set.
+    pub fn set() -> impl Iterator<Item = Self> + Clone {
+        let all = Self::VARIANTS.iter().copied();
+        all.filter(|kind| kind.written() != Written::Never)
+    }
+
+    /// Those that a waiver may raise: a warning needs none.
+    pub fn waivable() -> impl Iterator<Item = Self> + Clone {
+        Self::set().filter(|kind| *kind != Self::WarnAbove)
+    }
 }
+
+/// The ceilings of a budget or of a waiver, by kind of limit.
+pub type Limits = BTreeMap<LimitKind, Ceiling>;
 
 /// What the numbers of a limit count.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -68,23 +115,23 @@ impl schemars::JsonSchema for Counted {
     }
 }
 
-/// How much something may grow.
+/// Where a limit ends.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Growth {
-    /// Bytes.
-    Bytes(u64),
+pub enum Ceiling {
+    /// So many, or so many more.
+    Number(u64),
     /// Thousandths of a percent of what there was.
     Milli(u64),
 }
 
-impl Growth {
-    /// So much of what there was.
-    pub(crate) fn bytes_of(self, base: u64) -> u64 {
+impl Ceiling {
+    /// In what the limit counts, where there was so much before.
+    pub fn of(self, base: u64) -> u64 {
         match self {
-            Self::Bytes(bytes) => bytes,
+            Self::Number(number) => number,
             Self::Milli(milli) => {
-                let bytes = u128::from(base) * u128::from(milli) / 100_000;
-                u64::try_from(bytes).unwrap_or(u64::MAX)
+                let number = u128::from(base) * u128::from(milli) / 100_000;
+                u64::try_from(number).unwrap_or(u64::MAX)
             }
         }
     }

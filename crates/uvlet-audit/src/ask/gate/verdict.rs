@@ -198,7 +198,12 @@ impl Gate {
         let mut rows = Vec::new();
         for budget in budgets {
             rows.extend(budget::limits(budget).map(|(kind, limit)| row(budget, kind, limit)));
-            rows.extend(budget.grow_at_most.map(|_| row(budget, LimitKind::GrowAtMost, None)));
+            rows.extend(
+                budget
+                    .limits
+                    .get(&LimitKind::GrowAtMost)
+                    .map(|_| row(budget, LimitKind::GrowAtMost, None)),
+            );
         }
         Self::of(Vec::new(), rows, Vec::new())
     }

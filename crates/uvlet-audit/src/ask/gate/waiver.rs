@@ -5,7 +5,7 @@ use uvlet_record::sizes::Measure;
 
 use crate::{
     ask::gate::{
-        limit::{Growth, LimitKind},
+        limit::{LimitKind, Limits, Written},
         reason::Reason,
         verdict::BudgetRow,
     },
@@ -18,12 +18,8 @@ use crate::{
 pub struct Waiver {
     /// What it is about.
     pub about: About,
-    /// Ceiling of an `at_most`, or of what a finding could save.
-    pub at_most: Option<u64>,
-    /// Ceiling of a `files_at_most`.
-    pub files_at_most: Option<u64>,
-    /// Ceiling of a `grow_at_most`.
-    pub grow_at_most: Option<Growth>,
+    /// The ceilings; that of `at_most` is also the one of what a finding could save.
+    pub limits: Limits,
     /// Why it is accepted.
     pub reason: String,
     /// The last day that it holds, in UTC.
@@ -55,6 +51,11 @@ impl Waiver {
         }
     }
 
+    /// The ceiling of what a finding could save, in bytes.
+    pub(crate) fn at_most(&self) -> Option<u64> {
+        Some(self.limits.get(&LimitKind::AtMost)?.of(0))
+    }
+
     pub(crate) fn has_ended(&self, today: Date) -> bool {
         today > self.until
     }
@@ -71,14 +72,13 @@ impl Waiver {
 
     /// The ceiling of a limit, in bytes.
     pub(crate) fn ceiling(&self, row: &BudgetRow) -> Option<u64> {
-        match row.limit_kind {
-            LimitKind::AtMost => self.at_most,
-            LimitKind::GrowAtMost => {
+        let ceiling = self.limits.get(&row.limit_kind)?;
+        match row.limit_kind.written() {
+            Written::Growth => {
                 let base = row.base?;
-                Some(base.saturating_add(self.grow_at_most?.bytes_of(base)))
+                Some(base.saturating_add(ceiling.of(base)))
             }
-            LimitKind::FilesAtMost => self.files_at_most,
-            LimitKind::WarnAbove | LimitKind::Absent => None,
+            _ => Some(ceiling.of(0)),
         }
     }
 }
@@ -90,7 +90,7 @@ pub fn accept(findings: &mut [Finding], waivers: &[Waiver], today: Date, measure
         let accepting = waivers.iter().find(|waiver| {
             matches!(&waiver.about, About::Finding(id) if *id == finding.id)
                 && !waiver.has_ended(today)
-                && waiver.at_most.is_none_or(|most| is <= most)
+                && waiver.at_most().is_none_or(|most| is <= most)
         });
         finding.waived = accepting.map(|waiver| Accepted {
             until: waiver.until.to_string(),

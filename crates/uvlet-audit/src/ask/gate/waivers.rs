@@ -42,14 +42,15 @@ impl Judge<'_, '_> {
             self.used.extend(&about);
             let is = finding.recoverable.get(measure);
             let takes = |at: &usize| {
-                !waivers[*at].has_ended(today) && waivers[*at].at_most.is_none_or(|most| is <= most)
+                !waivers[*at].has_ended(today)
+                    && waivers[*at].at_most().is_none_or(|most| is <= most)
             };
             let Some(&at) = about.iter().find(|at| takes(at)).or(about.first()) else {
                 left.push(finding);
                 continue;
             };
             let waiver = &waivers[at];
-            let ceiling = waiver.at_most.unwrap_or(u64::MAX);
+            let ceiling = waiver.at_most().unwrap_or(u64::MAX);
             if waiver.has_ended(today) {
                 reasons.push(waiver.ended());
                 left.push(finding);

@@ -56,18 +56,12 @@ pub struct Declarations {
 }
 
 impl Declarations {
-    /// The words for a name that no declaration of a module has.
+    /// How a name stands that no declaration of a module has.
     #[must_use]
-    pub fn absence(&self, module: ModuleId) -> &'static str {
-        if self.untold.contains(&module) { NOT_TOLD } else { REMOVED }
+    pub fn absence(&self, module: ModuleId) -> State {
+        if self.untold.contains(&module) { State::NotTold } else { State::Removed }
     }
 }
-
-/// The word for a declaration of which nothing is left.
-pub const REMOVED: &str = "removed";
-
-/// The words for a declaration of which it is not known whether something is left.
-pub const NOT_TOLD: &str = "not told";
 
 /// Modules with text in scripts that were not followed; in a development build, where modules may stand
 /// in functions or texts of their own, those of which nothing was told apart, too.

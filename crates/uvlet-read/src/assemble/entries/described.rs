@@ -1,6 +1,7 @@
 //! Entries that the bundler names, and the pages that start them.
 
 use std::collections::{BTreeMap, BTreeSet};
+use uvlet_record::Edition;
 
 use uvlet_record::{Entry, File, FileId, Kind, Origin};
 
@@ -42,6 +43,7 @@ pub fn of_bundler(
             later: Vec::new(),
             roots: entry.roots.iter().filter_map(|&root| modules.module(root)).collect(),
             has_said_roots: !entry.roots.is_empty(),
+            edition: Edition::default(),
         });
     }
     entries.sort_by(|a, b| a.name.cmp(&b.name));

@@ -1,6 +1,7 @@
 //! Entries of a build without pages or a description: scripts that nothing else loads.
 
 use std::collections::BTreeSet;
+use uvlet_record::Edition;
 
 use uvlet_record::{DynamicLoad, Entry, File, FileId, Format, Kind, Notice, Origin, Remark};
 
@@ -62,6 +63,7 @@ pub fn inferred(
             later: Vec::new(),
             roots: Vec::new(),
             has_said_roots: false,
+            edition: Edition::default(),
         });
     }
     if !entries.is_empty() {

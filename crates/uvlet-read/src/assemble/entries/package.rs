@@ -5,6 +5,7 @@ use std::{
     collections::{BTreeMap, BTreeSet},
     path::Path,
 };
+use uvlet_record::Edition;
 
 use serde::Deserialize;
 use serde_json::Value;
@@ -66,6 +67,7 @@ pub fn of_package(build: &Path, root: Option<&Path>, files: &[File]) -> Vec<Entr
             later: Vec::new(),
             roots: Vec::new(),
             has_said_roots: false,
+            edition: Edition::default(),
         });
     }
     entries.sort_by(|a, b| a.name.cmp(&b.name));

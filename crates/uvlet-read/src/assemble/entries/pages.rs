@@ -1,6 +1,7 @@
 //! Entries of the pages that load scripts. Pages that ask for the same files are one entry.
 
 use std::collections::{BTreeMap, BTreeSet};
+use uvlet_record::Edition;
 
 use url::Url;
 use uvlet_record::{Elsewhere, Entry, File, FileId, Kind, Notice, Origin, Remark, When};
@@ -107,6 +108,7 @@ pub fn of_pages(files: &[File], pages: Vec<PageAsks>) -> Vec<Entry> {
             later: first.later,
             roots: Vec::new(),
             has_said_roots: false,
+            edition: if legacy { Edition::Legacy } else { Edition::Usual },
         });
     }
     entries.sort_by(|a, b| a.name.cmp(&b.name));

@@ -5,6 +5,7 @@
 //! stands for all, as a visitor opens one of them.
 
 use std::collections::{BTreeMap, BTreeSet};
+use uvlet_record::Edition;
 
 use uvlet_record::{DynamicLoad, Entry, File, FileId, Kind, Origin};
 
@@ -148,6 +149,7 @@ impl Routes<'_> {
             later,
             roots: Vec::new(),
             has_said_roots: false,
+            edition: Edition::default(),
         })
     }
 
@@ -169,6 +171,7 @@ impl Routes<'_> {
             later: Vec::new(),
             roots: Vec::new(),
             has_said_roots: false,
+            edition: Edition::Legacy,
         })
     }
 

@@ -2,6 +2,7 @@
 
 use uvlet_audit::ask::gate::{
     budget::{Budget, Scope},
+    limit::LimitKind,
     waiver::About,
 };
 use uvlet_view::words::errors;
@@ -78,27 +79,15 @@ impl<'t> Tried<'t> {
     }
 
     fn set(&self, budget: &mut Budget) -> Result<(), String> {
-        const KEYS: [&str; 4] = ["at_most", "warn_above", "grow_at_most", "files_at_most"];
         let Self { name, key, value } = *self;
         if matches!(budget.scope, Scope::Absent(_)) {
             return Err(format!("`{name}` forbids something, and takes no limit"));
         }
-        match key {
-            "at_most" => budget.at_most = Some(config::size(value)?),
-            "warn_above" => budget.warn_above = Some(config::size(value)?),
-            "grow_at_most" => budget.grow_at_most = Some(config::growth(value)?),
-            "files_at_most" => {
-                let number =
-                    value.parse().map_err(|_| "takes a whole number of files".to_owned())?;
-                budget.files_at_most = Some(number);
-            }
-            _ => {
-                return Err(format!(
-                    "no limit is called `{key}`, {}",
-                    errors::remedy(key, KEYS.into_iter())
-                ));
-            }
-        }
+        let Some(kind) = LimitKind::set().find(|kind| kind.name() == key) else {
+            let remedy = errors::remedy(key, LimitKind::set().map(LimitKind::name));
+            return Err(format!("no limit is called `{key}`, {remedy}"));
+        };
+        budget.limits.insert(kind, config::ceiling(kind, value)?);
         Ok(())
     }
 }

@@ -1,9 +1,24 @@
 //! Builds held against budgets: one, or that of each app of a repository.
 
+use super::arguments::Arguments;
+use crate::args::build::Build;
+use crate::args::steps::Steps;
+use crate::reading::Measures;
+use crate::reading::Opened;
+use crate::reading::Wanted;
+use crate::reading::at_levels_of;
+use crate::reading::look;
+use crate::reading::marked;
+use crate::reading::marks_named;
+use crate::reading::marks_wanted;
+use crate::reading::open;
+use crate::reading::today;
+use crate::recordings;
 use std::{
     mem::ManuallyDrop,
     path::{Path, PathBuf},
 };
+use uvlet_view::form::Form;
 
 use uvlet_audit::{
     ask::{
@@ -24,22 +39,14 @@ use uvlet_record::{
 };
 use uvlet_view::{markdown::EntryFold, words::errors};
 
-use super::{
-    super::{
-        Measures, Opened, Wanted, attribute::at_levels_of, coverage, look, marked, marks_named,
-        marks_wanted, open, steps::Steps,
-    },
-    today,
-};
 use crate::{
-    cli::{self, Form, Format, GateFormat},
     config::{Config, ConfigError, FILE},
     failure::Failure,
     output, wording,
 };
 
 /// What came of it.
-pub struct Judged {
+pub struct AllJudged {
     pub gate: Gate,
     /// What was judged, for a headline.
     pub label: String,
@@ -61,13 +68,13 @@ struct One {
 
 /// Judges the build of every app. One that cannot be read leaves its promises undecided, and the
 /// others are judged all the same.
-pub fn all(arguments: &cli::Gate, apps: &[Config]) -> Result<Judged, Failure> {
+pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure> {
     let apps = meant(arguments, apps)?;
     if let [config] = apps.as_slice() {
         let One { gate, path, record, entries } =
             one(arguments, config, against(arguments, None)?)?;
         let notices = [record.notices.clone(), gate.notices.clone()].concat();
-        return Ok(Judged {
+        return Ok(AllJudged {
             label: as_planned(
                 arguments,
                 config.app.clone().unwrap_or_else(|| record.label.clone()),
@@ -123,11 +130,11 @@ pub fn all(arguments: &cli::Gate, apps: &[Config]) -> Result<Judged, Failure> {
     };
     failures.iter().for_each(output::complain);
     let label = as_planned(arguments, label(&gates));
-    Ok(Judged { label, gate: Gate::join(gates), record, notices, entries, paths })
+    Ok(AllJudged { label, gate: Gate::join(gates), record, notices, entries, paths })
 }
 
 /// A build that is named is one app's: the one whose folder it is.
-fn meant<'c>(arguments: &cli::Gate, apps: &'c [Config]) -> Result<Vec<&'c Config>, Failure> {
+fn meant<'c>(arguments: &Arguments, apps: &'c [Config]) -> Result<Vec<&'c Config>, Failure> {
     let Some(named) = arguments.build.path.as_deref().filter(|_| apps.len() > 1) else {
         return Ok(apps.iter().collect());
     };
@@ -167,7 +174,7 @@ fn label(gates: &[(String, Gate)]) -> String {
 }
 
 /// The build that growth is held against: as named, or of several apps the one of that name.
-fn against(arguments: &cli::Gate, app: Option<&str>) -> Result<Option<PathBuf>, Failure> {
+fn against(arguments: &Arguments, app: Option<&str>) -> Result<Option<PathBuf>, Failure> {
     let Some(named) = &arguments.against else { return Ok(None) };
     let Some(app) = app else {
         let is_left_out = arguments.against_optional && !named.exists();
@@ -184,17 +191,16 @@ fn against(arguments: &cli::Gate, app: Option<&str>) -> Result<Option<PathBuf>, 
     }
 }
 
-fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<One, Failure> {
+fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<One, Failure> {
     let judged: Vec<Measure> = config.budgets.iter().map(|budget| budget.measure).collect();
     let plan = arguments.plan.as_deref().map(Steps::read).transpose()?;
     let planned = plan.as_ref().map(Steps::selectors).unwrap_or_default();
     let selectors = config.budgets.iter().filter_map(|budget| budget.scope.selector());
     let is_marked = marks_named(selectors.chain(&planned), Some(config));
-    let recordings = coverage::read(&arguments.recorded.coverage)?;
-    let is_program = |form: &Form| matches!(form, Form::Json | Form::Csv);
-    let for_programs = arguments.write.iter().any(|(form, _)| is_program(form))
-        || matches!(arguments.format, GateFormat::Json | GateFormat::Csv);
-    let opened = |build: &cli::Build, format| {
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
+    let for_programs = arguments.write.iter().any(|(form, _)| form.is_for_programs())
+        || arguments.format.is_for_programs();
+    let opened = |build: &Build, format| {
         open(Wanted {
             build,
             config: Some(config),
@@ -205,17 +211,17 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
                 || plan.is_some(),
         })
     };
-    let format = if for_programs { Format::Json } else { Format::Table };
+    let format = if for_programs { Form::Json } else { Form::Table };
     let Opened { path, record, texts, coder, .. } = opened(&arguments.build, format)?;
     let base = match base {
         Some(path) => {
-            let build = cli::Build {
+            let build = Build {
                 path: Some(path),
                 description: None,
                 label: None,
                 ..arguments.build.clone()
             };
-            Some(opened(&build, Format::Table)?)
+            Some(opened(&build, Form::Table)?)
         }
         None => None,
     };
@@ -264,7 +270,7 @@ fn one(arguments: &cli::Gate, config: &Config, base: Option<PathBuf>) -> Result<
 }
 
 /// What is judged, for a headline: never a plan as if it were the build.
-fn as_planned(arguments: &cli::Gate, label: String) -> String {
+fn as_planned(arguments: &Arguments, label: String) -> String {
     match &arguments.plan {
         Some(plan) => format!("{label}, if changed by {plan},"),
         None => label,

@@ -1,19 +1,20 @@
 //! Every setting that counts, with where it comes from.
 
+use super::arguments::Arguments;
 use serde_json::{Value, json};
+use uvlet_view::form::Form;
 use uvlet_view::plain;
 
 use crate::{
-    cli::{Gate, GateFormat},
     config::{Config, listed::Setting},
     failure::{Failure, Status},
     output,
 };
 
-pub fn show(apps: &[Config], arguments: &Gate) -> Result<Status, Failure> {
+pub fn show(apps: &[Config], arguments: &Arguments) -> Result<Status, Failure> {
     let text = match arguments.format {
-        GateFormat::Table => apps.iter().map(table).collect(),
-        GateFormat::Json => {
+        Form::Table => apps.iter().map(table).collect(),
+        Form::Json => {
             let settings = apps.iter().flat_map(|config| &config.listed).map(row);
             let about =
                 json!({"schema": 1, "version": env!("CARGO_PKG_VERSION"), "command": "gate"});

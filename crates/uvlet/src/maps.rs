@@ -2,30 +2,14 @@
 //! questions cannot be answered of most bytes.
 
 use std::path::Path;
+use uvlet_view::words::maps as words;
 
-use uvlet_audit::bundlers::Profile;
+use uvlet_audit::bundlers::{FRAMEWORKS, Maps, Profile};
 use uvlet_read::project;
 use uvlet_record::{Bundler, Kind, Owner, Record};
 
 /// Hundredths of the script bytes without an owner from which on maps are worth asking for.
 const WORTH: u64 = 5;
-
-/// Frameworks: the package that a project has of each, its name in a record, and what writes maps.
-const FRAMEWORKS: [(&str, &str, &str); 13] = [
-    ("next", "Next.js", "productionBrowserSourceMaps: true, in next.config"),
-    ("nuxt", "Nuxt", "sourcemap: { client: true }, in nuxt.config"),
-    ("@sveltejs/kit", "SvelteKit", "build: { sourcemap: true }, in vite.config"),
-    ("astro", "Astro", "vite: { build: { sourcemap: true } }, in astro.config"),
-    ("@react-router/dev", "React Router", "npx react-router build --sourcemapClient"),
-    ("@remix-run/dev", "Remix", "npx remix vite:build --sourcemapClient"),
-    ("@angular/cli", "Angular", "npx ng build --source-map"),
-    ("vitepress", "VitePress", "vite: { build: { sourcemap: true } }, in .vitepress/config"),
-    ("@solidjs/start", "SolidStart", "vite: { build: { sourcemap: true } }, in app.config"),
-    ("@tanstack/react-start", "TanStack Start", "build: { sourcemap: true }, in vite.config"),
-    ("react-scripts", "Create React App", "GENERATE_SOURCEMAP=true npx react-scripts build"),
-    ("@vue/cli-service", "Vue CLI", "productionSourceMap: true, in vue.config.js"),
-    ("gatsby", "Gatsby", "npx gatsby build (without a plugin that deletes source maps)"),
-];
 
 /// What to do so that bytes get owners, where so many script bytes have none that it matters.
 pub fn missing(record: &Record, build: &Path) -> Option<String> {
@@ -39,8 +23,10 @@ pub fn missing(record: &Record, build: &Path) -> Option<String> {
     if unowned == 0 || unowned.saturating_mul(100) < all.saturating_mul(WORTH) {
         return None;
     }
-    let ways: Vec<String> =
-        ways(record, build).iter().map(|(name, way)| format!("  {name:<9} {way}\n")).collect();
+    let ways: Vec<String> = ways(record, build)
+        .iter()
+        .map(|(name, way)| format!("  {name:<9} {}\n", words::way(*way)))
+        .collect();
     Some(format!(
         "Source maps say whose bytes they are. Build again with them, then ask again:\n{}\
          Do not deploy the maps: delete the *.map files once they are measured; a budget\n\
@@ -50,15 +36,15 @@ pub fn missing(record: &Record, build: &Path) -> Option<String> {
 }
 
 /// By name: the setting or the command.
-fn ways(record: &Record, build: &Path) -> Vec<(&'static str, &'static str)> {
+fn ways(record: &Record, build: &Path) -> Vec<(&'static str, Maps)> {
     let project = project::root_of(build);
     let named = record.framework.as_ref().map(|framework| framework.name.as_str());
-    let is_it = |(package, name, _): &&(&str, &str, &str)| match named {
+    let is_it = |(package, name, _): &&(&str, &str, Maps)| match named {
         Some(named) => named == *name,
         None => project.as_deref().is_some_and(|project| project::depends_on(project, package)),
     };
     if let Some((_, name, way)) = FRAMEWORKS.iter().find(is_it) {
-        return vec![(name, way)];
+        return vec![(name, *way)];
     }
     let bundlers = match record.bundler {
         Some(bundler) => vec![bundler],

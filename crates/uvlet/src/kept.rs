@@ -1,6 +1,7 @@
 //! The builds before: records of the folders that were looked at, a few of each, in the user's
 //! cache folder. Nothing depends on them: what cannot be written or read is left.
 
+use crate::args::build::Build;
 use std::{
     env, fs,
     path::{Path, PathBuf},
@@ -9,7 +10,7 @@ use std::{
 
 use uvlet_record::{Record, sizes::Measure};
 
-use crate::{cli::Build, output};
+use crate::output;
 
 /// Records per folder and target.
 const BUILDS: usize = 8;
