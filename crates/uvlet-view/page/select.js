@@ -3,9 +3,6 @@
 
 "use strict";
 
-const KEYWORDS = ["everything", "own", "third-party", "glue", "assets", "unattributed", "scripts", "styles"];
-const NAMED = ["startup", "at-once", "deferred", "entry", "chunk", "file", "kind", "package", "module", "folder"];
-
 /** A glob as a test of whole names: `*` and `?` stop at `/` only where slashes divide. */
 function glob(text, paths) {
   const one = paths ? "[^/]" : "[^]";
@@ -37,7 +34,7 @@ function matching(names, text, paths) {
 }
 
 /** The words, names and brackets of a selector. */
-function tokens(text) {
+function tokens(text, { alone, taking, joins }) {
   const found = [];
   let at = 0;
   while (at < text.length) {
@@ -46,7 +43,11 @@ function tokens(text) {
     const word = /^[a-z-]+/.exec(text.slice(at))?.[0];
     if (!word) throw new Error(`nothing begins with “${text[at]}”`);
     at += word.length;
-    if (NAMED.includes(word) && text[at] === "(") {
+    if (word === "holding" && text[at] === "(") {
+      found.push(word);
+      continue;
+    }
+    if (taking.includes(word) && text[at] === "(") {
       let depth = 1;
       let end = ++at;
       const quote = text[at] === '"' || text[at] === "'" ? text[at] : null;
@@ -61,21 +62,40 @@ function tokens(text) {
       if (depth > 0) throw new Error("a bracket is not closed");
       found.push({ set: word, argument: text.slice(at, end - 1).trim() });
       at = end;
-    } else if (["and", "or", "except"].includes(word) || KEYWORDS.includes(word)) found.push(word);
-    else throw new Error(`“${word}” is no set that this page knows`);
+    } else if (joins.includes(word) || alone.includes(word)) found.push(word);
+    else if (taking.includes(word)) throw new Error(`${word}(…) takes a name`);
+    else throw new Error(`no set is called “${word}”`);
   }
   return found;
 }
 
 /** The cells that a selector names, as a byte each: 1 is in. */
 function select(build, text) {
-  const list = tokens(text);
+  const list = tokens(text, build.words);
   let at = 0;
   const size = build.owners.length;
   const cells = (test) => Uint8Array.from({ length: size }, (_, id) => (test(id) ? 1 : 0));
   const files = (test) => cells((id) => test(build.cellFiles[id]));
+  /** What the program worked out, each byte once. */
+  const told = (sets) => {
+    const chosen = cells(() => false);
+    for (const one of sets) {
+      if (one.files) files(((wanted) => (file) => wanted.has(file))(new Set(one.files))).forEach((is, id) => { chosen[id] |= is; });
+      else one.cells.reduce((before, step) => { chosen[before + step] = 1; return before + step; }, 0);
+    }
+    return chosen;
+  };
   function set({ set: kind, argument }) {
     if (!argument) throw new Error(`${kind}(…) takes a name`);
+    if (["repeats", "carried", "group", "route"].includes(kind)) {
+      const known = build.sets.filter((one) => one.word === kind && one.names.length);
+      const noun = { repeats: "entry", carried: "entry", group: "group", route: "route" }[kind];
+      const is = matching(known.flatMap((one) => one.names), argument, kind === "route");
+      const meant = known.filter((one) => one.names.some(is));
+      const isEntry = noun === "entry" && build.entries.some((entry) => entry.names.includes(argument));
+      if (!meant.length) throw new Error(isEntry ? `what ${argument} carries along is not known of this build` : `no ${noun} is called “${argument}”`);
+      return told(meant);
+    }
     if (["startup", "at-once", "deferred", "entry"].includes(kind)) {
       const is = matching(build.entries.flatMap((entry) => entry.names), argument, false);
       const meant = build.entries.filter((entry) => entry.names.some(is));
@@ -90,7 +110,7 @@ function select(build, text) {
     }
     if (kind === "chunk" || kind === "file" || kind === "kind") {
       const name = { chunk: (file) => build.chunks[file.chunk], file: (file) => file.path, kind: (file) => file.kind }[kind];
-      const names = build.files.map(name).filter((one) => one !== undefined);
+      const names = kind === "kind" ? build.words.kinds : build.files.map(name).filter((one) => one !== undefined);
       const is = matching(names, argument, kind === "file");
       if (!names.some(is)) throw new Error(`no ${kind} is called “${argument}”`);
       const wanted = build.files.map((file) => name(file) !== undefined && is(name(file)));
@@ -106,15 +126,19 @@ function select(build, text) {
       }
       const has = (one) => version === null || one.version === version || one.version?.startsWith(`${version}.`) || one.version?.startsWith(`${version}-`);
       const wanted = build.packages.map((one) => is(one.name) && has(one));
+      if (!build.packages.some((one) => is(one.name))) throw new Error(`no package is called “${argument}”`);
       return cells((id) => build.owners[id] >= 0 && wanted[build.modulePackages[build.owners[id]]] === true);
     }
     const path = (id) => (build.owners[id] >= 0 ? build.modules[build.owners[id]] : build.owners[id] === ASSET ? build.files[build.cellFiles[id]].source : undefined);
     if (kind === "folder") {
       const folder = `${argument.replace(/\/+$/, "")}/`;
-      return cells((id) => path(id)?.startsWith(folder));
+      const found = cells((id) => path(id)?.startsWith(folder));
+      if (!found.includes(1) && !build.modules.some((one) => one.startsWith(folder))) throw new Error(`no folder is called “${argument}”`);
+      return found;
     }
     const is = matching(build.modules.concat(build.files.map((file) => file.source).filter(Boolean)), argument, true);
     const known = build.modules.map(is);
+    if (!known.includes(true) && !build.files.some((file) => file.source && is(file.source))) throw new Error(`no module is called “${argument}”`);
     return cells((id) => (build.owners[id] >= 0 ? known[build.owners[id]] : path(id) !== undefined && is(path(id))));
   }
   function word(keyword) {
@@ -127,8 +151,24 @@ function select(build, text) {
       case "glue": return cells((id) => owners[id] === GLUE);
       case "assets": return cells((id) => owners[id] === ASSET);
       case "unattributed": return cells((id) => owners[id] === NOBODY);
+      case "repeats": case "leftovers": case "never-ran": {
+        const known = build.sets.filter((one) => one.word === keyword && !one.names.length);
+        if (!known.length) throw new Error(`what ${keyword} names was not looked for in this page: uvlet attribute --in ${keyword} tells`);
+        return told(known);
+      }
       default: return files((file) => build.files[file].kind === keyword.slice(0, -1));
     }
+  }
+  /** All chunks, and files that are no chunk's, that hold any byte of a set. */
+  function holding(inner) {
+    const [chunks, alone] = [new Set(), new Set()];
+    inner.forEach((is, id) => {
+      if (!is || !build.units[id]) return;
+      const { chunk } = build.files[build.cellFiles[id]];
+      if (chunk === undefined || chunk === null) alone.add(build.cellFiles[id]);
+      else chunks.add(chunk);
+    });
+    return files((file) => alone.has(file) || chunks.has(build.files[file].chunk));
   }
   function atom() {
     const token = list[at++];
@@ -137,7 +177,13 @@ function select(build, text) {
       if (list[at++] !== ")") throw new Error("a bracket is not closed");
       return inner;
     }
-    if (token === undefined || ["and", "or", "except", ")"].includes(token)) throw new Error("a set is missing");
+    if (token === "holding") {
+      at++;
+      const inner = expression();
+      if (list[at++] !== ")") throw new Error("a bracket is not closed");
+      return holding(inner);
+    }
+    if (token === undefined || token === ")" || build.words.joins.includes(token)) throw new Error("a set is missing");
     return typeof token === "string" ? word(token) : set(token);
   }
   const join = (next, keyword, how) => {
@@ -161,7 +207,10 @@ function select(build, text) {
 function standsFor(build, text) {
   const trimmed = text.trim();
   if (trimmed === "") return "everything";
-  if (KEYWORDS.includes(trimmed) || /^\(?\s*[a-z-]+\(/.test(trimmed) || /^\(?\s*(everything|own|third-party|glue|assets|unattributed|scripts|styles)\s+(and|or|except)\s/.test(trimmed)) return trimmed;
+  const { alone, taking, joins } = build.words;
+  const [first, second] = trimmed.replace(/^\(\s*/, "").split(/[\s(]+/);
+  const opens = taking.includes(first) && trimmed.replace(/^\(\s*/, "").startsWith(`${first}(`);
+  if (alone.includes(trimmed) || opens || (alone.includes(first) && joins.includes(second))) return trimmed;
   const plain = trimmed.replace(/["'()*?]/g, "?");
   const is = glob(`**${plain}**`, true);
   const parts = [];

@@ -52,8 +52,7 @@ pub enum Command {
     /// may read one byte less than the same selection in `gate`: rows are rounded so that they add
     /// up, a selection is rounded up on its own.
     #[command(
-        after_help = "Examples:\n  uvlet attribute dist --by package\n  uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  uvlet attribute dist --top 10 --if-removed\n\n\
-        Selectors: everything, own, third-party, glue, assets, unattributed, scripts, styles,\n  startup(ENTRY), at-once(ENTRY), deferred(ENTRY), entry(ENTRY), route(ROUTE),\n  chunk(NAME), file(PATH), kind(NAME), package(NAME), module(PATH), folder(PATH),\n  group(NAME), repeats, repeats(ENTRY), carried(ENTRY), leftovers, never-ran\n  (with --coverage FILE), holding(SELECTOR), joined by and, or, except. `*`, `**` and `?` are wildcards."
+        after_help = attribute::help()
     )]
     Attribute(attribute::Arguments),
     /// Why is it in here: who asks for it, from which page on, and what would leave with it?

@@ -5,7 +5,7 @@ use std::{ops::Range, str::FromStr};
 use crate::select::{
     nearest::Known,
     selector::{Selector, SelectorError, Tree, Wrong},
-    words::{Named, Plain},
+    words::{self, HOLDING, Named, Plain},
 };
 
 /// Parentheses within parentheses that are still read; more is no selector that a person wrote.
@@ -83,31 +83,29 @@ impl<'t> Parser<'t> {
         if word.is_empty() {
             return Err(self.error(Wrong::NoSet));
         }
-        let find_named = Named::ALL.iter().find(|(name, _)| *name == word);
         let has_argument = self.text[self.at..].trim_start().starts_with('(');
-        if word == "holding" && has_argument {
+        if word == HOLDING && has_argument {
             self.peek();
             self.at += 1;
             let inner = self.expression()?;
             self.close()?;
             return Ok(Tree::Holding(Box::new(inner)));
         }
-        let is_plain = Plain::ALL.iter().any(|(name, _)| *name == word) && !has_argument;
-        if let Some(&(_, set)) = find_named.filter(|_| !is_plain) {
+        let plain = Plain::of(word);
+        if let Some(set) = Named::of(word).filter(|_| plain.is_none() || has_argument) {
             if !has_argument {
                 return Err(self.error(Wrong::NoArgument(word.to_owned())));
             }
             let (argument, at) = self.argument()?;
             return Ok(Tree::Named { set, argument, at });
         }
-        if let Some(&(_, set)) = Plain::ALL.iter().find(|(name, _)| *name == word) {
+        if let Some(set) = plain {
             if has_argument {
                 return Err(self.error(Wrong::Argument(word.to_owned())));
             }
             return Ok(Tree::Plain(set));
         }
-        let names = Plain::ALL.iter().map(|(name, _)| *name);
-        let names = names.chain(Named::ALL.iter().map(|(name, _)| *name)).chain(["holding"]);
+        let names = words::all().map(|word| word.text);
         let unknown = Wrong::UnknownSet(word.to_owned(), Known::of(word, names));
         Err(SelectorError::new(self.text, start, unknown))
     }

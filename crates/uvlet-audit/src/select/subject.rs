@@ -1,5 +1,6 @@
 //! What a question is about: a package, a module, or what a selector names.
 
+use crate::select::words;
 use std::collections::BTreeSet;
 
 use uvlet_record::{CellId, ModuleId, Owner, Record};
@@ -12,7 +13,6 @@ use crate::{
         nearest::nearest,
         selection::Lack,
         selector::{Selector, SelectorError},
-        words::{Named, Plain},
     },
 };
 
@@ -167,8 +167,10 @@ fn begins_with_set(text: &str) -> bool {
         text.strip_prefix(name).is_some_and(|rest| rest.is_empty() || rest.starts_with(' '))
     };
     text.starts_with('(')
-        || Named::names().chain(["holding"]).any(is_set)
-        || Plain::names().any(is_plain)
+        || words::all().any(|word| match word.argument {
+            Some(_) => is_set(word.text),
+            None => is_plain(word.text),
+        })
 }
 
 /// The modules of a package, or of a version of it (`name@1.10`).

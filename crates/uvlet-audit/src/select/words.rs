@@ -1,7 +1,11 @@
-//! The words of the language: sets that take an argument, and sets that take none.
+//! The words of the language: sets that take an argument, and sets that take none. Parser, help, page
+//! and documents have them from here.
+
+use strum::VariantArray;
 
 /// A set that takes an argument.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, strum::IntoStaticStr, strum::VariantArray)]
+#[strum(serialize_all = "kebab-case")]
 #[expect(missing_docs, reason = "the words of the language explain themselves")]
 pub enum Named {
     Startup,
@@ -20,27 +24,9 @@ pub enum Named {
     Folder,
 }
 
-impl Named {
-    pub(crate) const ALL: [(&'static str, Self); 14] = [
-        ("startup", Self::Startup),
-        ("at-once", Self::AtOnce),
-        ("deferred", Self::Deferred),
-        ("entry", Self::Entry),
-        ("route", Self::Route),
-        ("repeats", Self::Repeats),
-        ("carried", Self::Carried),
-        ("group", Self::Group),
-        ("chunk", Self::Chunk),
-        ("file", Self::File),
-        ("kind", Self::Kind),
-        ("package", Self::Package),
-        ("module", Self::Module),
-        ("folder", Self::Folder),
-    ];
-}
-
 /// A set without an argument.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, strum::IntoStaticStr, strum::VariantArray)]
+#[strum(serialize_all = "kebab-case")]
 #[expect(missing_docs, reason = "the words of the language explain themselves")]
 pub enum Plain {
     Everything,
@@ -56,39 +42,67 @@ pub enum Plain {
     NeverRan,
 }
 
-impl Plain {
-    pub(crate) const ALL: [(&'static str, Self); 11] = [
-        ("everything", Self::Everything),
-        ("own", Self::Own),
-        ("third-party", Self::ThirdParty),
-        ("glue", Self::Glue),
-        ("assets", Self::Assets),
-        ("unattributed", Self::Unattributed),
-        ("scripts", Self::Scripts),
-        ("styles", Self::Styles),
-        ("repeats", Self::Repeats),
-        ("leftovers", Self::Leftovers),
-        ("never-ran", Self::NeverRan),
-    ];
+/// The set of all files that hold something of another.
+pub const HOLDING: &str = "holding";
+
+/// Words that join sets, the one that binds most first.
+pub const JOINS: [&str; 3] = ["and", "or", "except"];
+
+/// A word as it is written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Word {
+    /// The word.
+    pub text: &'static str,
+    /// What stands in parentheses behind it.
+    pub argument: Option<&'static str>,
+}
+
+/// Every word that stands for a set.
+pub fn all() -> impl Iterator<Item = Word> + Clone {
+    let plain = Plain::VARIANTS.iter().map(|set| Word { text: set.name(), argument: None });
+    let named = Named::VARIANTS.iter();
+    let named = named.map(|set| Word { text: set.name(), argument: Some(set.placeholder()) });
+    plain.chain(named).chain([Word { text: HOLDING, argument: Some("SELECTOR") }])
 }
 
 impl Plain {
-    /// The words of all.
-    pub fn names() -> impl Iterator<Item = &'static str> {
-        Self::ALL.iter().map(|(name, _)| *name)
-    }
-}
-
-impl Named {
-    /// The words of all.
-    pub fn names() -> impl Iterator<Item = &'static str> {
-        Self::ALL.iter().map(|(name, _)| *name)
+    /// The set that a word stands for.
+    pub(crate) fn of(word: &str) -> Option<Self> {
+        Self::VARIANTS.iter().copied().find(|set| set.name() == word)
     }
 
     /// The word for it.
     #[must_use]
     pub fn name(self) -> &'static str {
-        Self::ALL.iter().find(|(_, set)| *set == self).map_or("", |(name, _)| name)
+        self.into()
+    }
+}
+
+impl Named {
+    /// The set that a word stands for.
+    pub(crate) fn of(word: &str) -> Option<Self> {
+        Self::VARIANTS.iter().copied().find(|set| set.name() == word)
+    }
+
+    /// The word for it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        self.into()
+    }
+
+    /// What stands for its argument.
+    fn placeholder(self) -> &'static str {
+        match self {
+            Self::Startup
+            | Self::AtOnce
+            | Self::Deferred
+            | Self::Entry
+            | Self::Repeats
+            | Self::Carried => "ENTRY",
+            Self::Route => "ROUTE",
+            Self::Group | Self::Chunk | Self::Kind | Self::Package => "NAME",
+            Self::File | Self::Module | Self::Folder => "PATH",
+        }
     }
 
     /// What one of it is called, in sentences.

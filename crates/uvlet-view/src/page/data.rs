@@ -7,8 +7,13 @@ use serde_json::{Value, json};
 use uvlet_audit::{
     ask::why::{Moment, Why},
     lens::Lens,
+    parts::cells::CellSet,
+    select::{
+        overlap,
+        words::{self, Named, Plain},
+    },
 };
-use uvlet_record::{Basis, FileId, FileSet, ModuleId, Owner, sizes::Measure};
+use uvlet_record::{Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, sizes::Measure};
 
 use crate::{json::spelt, table::why::verb};
 
@@ -107,13 +112,61 @@ pub fn embedded(
         .collect();
     let why: BTreeMap<&str, Value> =
         whys.iter().map(|(name, why)| (name.as_str(), said(why, measure))).collect();
+    let words = |takes: bool| -> Vec<&str> {
+        words::all().filter(|word| word.argument.is_some() == takes).map(|word| word.text).collect()
+    };
     let data = json!({
+        "words": {"alone": words(false), "taking": words(true), "joins": words::JOINS,
+                  "kinds": Kind::ALL.map(Kind::name)},
+        "sets": told(lens),
         "perByte": per_byte(measure), "bases": BASES.map(Basis::name), "also": also,
         "files": files, "chunks": chunks, "entries": entries, "packages": packages,
         "modules": modules, "cells": cells, "why": why, "shell": shell,
     });
     // An element ends at `</`, and a comment begins at `<!`.
     spelt(&data.to_string()).replace('<', "\\u003c")
+}
+
+/// Sets that the page does not work out by itself, by word and name: files, or steps from one cell to
+/// the next.
+fn told(lens: &Lens<'_>) -> Vec<Value> {
+    let record = lens.record;
+    let steps = |cells: &CellSet| -> Vec<usize> {
+        let mut before = 0;
+        let step = |id: CellId| id.at() - std::mem::replace(&mut before, id.at());
+        cells.iter().map(step).collect()
+    };
+    let mut told = Vec::new();
+    let mut tell = |word: &str, names: &[&str], cells: &CellSet| {
+        told.push(json!({"word": word, "names": names, "cells": steps(cells)}));
+    };
+    tell(Plain::Repeats.name(), &[], &overlap::repeats(lens));
+    for (mark, word) in [
+        (&lens.marks.leftovers, Plain::Leftovers.name()),
+        (&lens.marks.never_ran, Plain::NeverRan.name()),
+    ] {
+        if let Some(marked) = mark {
+            tell(word, &[], &marked.cells);
+        }
+    }
+    let carried = overlap::carried(lens);
+    for (at, entry) in record.entries.iter().enumerate() {
+        let names: Vec<&str> =
+            [&entry.name].into_iter().chain(&entry.aliases).map(String::as_str).collect();
+        tell(Named::Repeats.name(), &names, &overlap::repeats_of(lens, at));
+        if let Some(cells) = carried.get(&at) {
+            tell(Named::Carried.name(), &names, cells);
+        }
+    }
+    for group in &lens.groups {
+        tell(Named::Group.name(), &[&group.name], &group.sets.cells);
+    }
+    for visit in &lens.visits {
+        let files = lens.reach[visit.entry].startup.iter().chain(&visit.adds);
+        let files: Vec<usize> = files.map(|file| file.at()).collect();
+        told.push(json!({"word": Named::Route.name(), "names": [visit.route], "files": files}));
+    }
+    told
 }
 
 /// Bases from the best on, as the page numbers them.
@@ -161,4 +214,38 @@ pub fn steps(steps: &[uvlet_audit::ask::why::Step]) -> Vec<(String, String)> {
         next.by.map(|kind| verb(kind).to_owned()).unwrap_or_default()
     };
     steps.iter().enumerate().map(|(at, step)| (step.module.clone(), asks(at))).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use std::fs;
+
+    use uvlet_audit::select::groups::with_groups;
+    use uvlet_record::Record;
+
+    use super::*;
+
+    /// The page's own test selects in what this writes, so that both read one file.
+    #[test]
+    fn the_cases_of_selectors_hold_what_the_page_embeds() {
+        let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../uvlet-audit/src/select/cases.json");
+        let mut cases: Value = serde_json::from_str(&fs::read_to_string(path).unwrap()).unwrap();
+        let record: Record = serde_json::from_value(cases["record"].clone()).unwrap();
+        let groups: BTreeMap<String, String> =
+            serde_json::from_value(cases["groups"].clone()).unwrap();
+        let groups: Vec<_> =
+            groups.into_iter().map(|(name, text)| (name, text.parse().unwrap())).collect();
+        let lens = with_groups(Lens::new(&record), &groups).unwrap();
+        let text = embedded(&lens, Measure::Emitted, &[], &[], "tiny");
+        let page: Value = serde_json::from_str(&text).unwrap();
+        if std::env::var_os("UVLET_WRITE_CASES").is_some() {
+            let text = fs::read_to_string(path).unwrap();
+            let begins = text.find("  \"page\": ").unwrap();
+            let ends = begins + text[begins..].find('\n').unwrap() + 1;
+            fs::write(path, format!("{}  \"page\": {page},\n{}", &text[..begins], &text[ends..]))
+                .unwrap();
+            cases["page"] = page.clone();
+        }
+        assert_eq!(cases["page"], page);
+    }
 }

@@ -13,7 +13,7 @@ use uvlet_audit::{
         evaluate,
         selection::{Missing, Selection},
         selector::Selector,
-        words::{Named, Plain},
+        words::{self, Named, Plain},
     },
 };
 use uvlet_record::{FileId, Kind, Notice, Remark, sizes::Coding};
@@ -68,6 +68,34 @@ pub enum Order {
     Size,
     /// By name.
     Name,
+}
+
+/// Examples, and the words of selectors.
+pub fn help() -> String {
+    const WIDE: usize = 84;
+    let mut lines = vec!["Selectors:".to_owned()];
+    for word in words::all() {
+        let said = match word.argument {
+            Some(argument) => format!("{}({argument}),", word.text),
+            None if word.text == Plain::NeverRan.name() => {
+                format!("{} (with --coverage FILE),", word.text)
+            }
+            None => format!("{},", word.text),
+        };
+        match lines.last_mut().filter(|line| line.len() + said.len() < WIDE) {
+            Some(line) => line.push_str(&format!(" {said}")),
+            None => lines.push(format!("  {said}")),
+        }
+    }
+    let [and, or, except] = words::JOINS;
+    format!(
+        "Examples:\n  uvlet attribute dist --by package\n  \
+         uvlet attribute dist --by package --in 'startup(booking) and third-party'\n  \
+         uvlet attribute dist --by module --in 'package(tidecalc)' --top 20\n  \
+         uvlet attribute dist --top 10 --if-removed\n\n\
+         {}\n  joined by {and}, {or}, {except}. `*`, `**` and `?` are wildcards.",
+        lines.join("\n")
+    )
 }
 
 pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
