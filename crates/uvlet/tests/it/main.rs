@@ -18,6 +18,7 @@ mod formats;
 mod frameworks;
 mod fresh;
 mod gate;
+mod house;
 mod marks;
 mod measures;
 mod npm;
