@@ -1,6 +1,7 @@
 //! Promises held against a saved record, as every run of continuous integration does.
 
 use std::fs;
+use uvlet_audit::ask::gate::limit::{Ceiling, LimitKind, Limits};
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use jiff::civil::date;
@@ -26,10 +27,7 @@ fn budget(name: &str, scope: Scope) -> Budget {
         name: name.to_owned(),
         scope,
         place: Place::default(),
-        at_most: Some(100_000_000),
-        warn_above: None,
-        files_at_most: None,
-        grow_at_most: None,
+        limits: Limits::from([(LimitKind::AtMost, Ceiling::Number(100_000_000))]),
         measure: Measure::Coded(Coding::Gzip),
     }
 }

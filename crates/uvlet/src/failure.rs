@@ -46,7 +46,7 @@ pub enum Failure {
     #[error("{}", errors::selector(.0))]
     Selector(SelectorError),
     #[error("{config}: {}", errors::gate(error))]
-    Gate { config: PathBuf, error: GateError },
+    Gate { config: PathBuf, error: Box<GateError> },
     #[error("{}; builds of one target, measured alike, are compared", errors::compare(.0))]
     Compare(CompareError),
     #[error("--in `{selector}`: {message}")]

@@ -92,7 +92,8 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let names = |ids: &[ModuleId]| -> BTreeSet<String> {
         ids.iter().map(|&id| record.module(id).path.clone()).collect()
     };
-    let groups: [(Editions<'_>, fn(Package) -> Environment); 3] = [
+    type Name = fn(Package) -> Environment;
+    let groups: [(Editions<'_>, Name); 3] = [
         (editions, Environment::Development),
         (stand_ins, Environment::StandIn),
         (servers, Environment::Server),

@@ -62,7 +62,7 @@ pub enum SubjectError {
         /// As written.
         text: String,
         /// What is missing.
-        missing: Lack,
+        missing: Box<Lack>,
     },
     /// It is none.
     Selector(SelectorError),
@@ -91,7 +91,7 @@ impl Subject {
         if begins_with_set(text) && package(text, lens.record).is_empty() {
             let selection = evaluate::select(&text.parse::<Selector>()?, lens)?;
             if let Some(missing) = selection.lack() {
-                let text = text.to_owned();
+                let (text, missing) = (text.to_owned(), Box::new(missing));
                 return Err(SubjectError::Missing { text, missing });
             }
             let modules = modules_of(&selection.cells, lens);

@@ -90,8 +90,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let screen = screen(&show.page, &after.measures);
     let rows = Rows { by: arguments.by, min, top: (arguments.top > 0).then_some(arguments.top) };
     let record: &Record = &after.record;
-    let setting =
-        Setting { command: "compare", record: record, notices: &notices, screen: &screen };
+    let setting = Setting { command: "compare", record, notices: &notices, screen: &screen };
     self::show(&Compared { answer: &answer, rows: &rows }, &setting, show, Around::default)?;
     kept::keep(&later, &after.path, &after.record);
     Ok(Status::Held)

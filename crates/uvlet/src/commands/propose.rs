@@ -105,7 +105,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         today: today(None),
     };
     let judged = gate(&lens, &known.budgets, known.strictness, aids)
-        .map_err(|error| Failure::Gate { config: known.path.clone(), error })?;
+        .map_err(|error| Failure::Gate { config: known.path.clone(), error: Box::new(error) })?;
     let mut said = Vec::new();
     for budget in &known.budgets {
         let is_of =

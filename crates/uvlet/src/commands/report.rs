@@ -162,8 +162,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
                 waivers,
                 today: today(None),
             };
-            let answer = gate(&lens, &config.budgets, config.strictness, aids)
-                .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+            let answer =
+                gate(&lens, &config.budgets, config.strictness, aids).map_err(|error| {
+                    Failure::Gate { config: config.path.clone(), error: Box::new(error) }
+                })?;
             Some(answer)
         }
     };

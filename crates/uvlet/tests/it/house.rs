@@ -124,7 +124,8 @@ fn crate_said(name: &str) -> BTreeMap<Module, Said> {
 
 /// The modules that a module needs, besides itself.
 fn needs(module: &Module, said: &BTreeMap<Module, Said>) -> BTreeSet<Module> {
-    let is_child = |name: &String| said.contains_key(&[&module[..], &[name.clone()]].concat());
+    let is_child =
+        |name: &String| said.contains_key(&[&module[..], std::slice::from_ref(name)].concat());
     let mut needed = BTreeSet::new();
     for path in &said[module].paths {
         let ups = path.iter().take_while(|part| *part == "super").count();
@@ -141,7 +142,7 @@ fn needs(module: &Module, said: &BTreeMap<Module, Said>) -> BTreeSet<Module> {
         };
         let mut found = begins;
         for part in rest {
-            let next = [&found[..], &[part.clone()]].concat();
+            let next = [&found[..], std::slice::from_ref(part)].concat();
             if !said.contains_key(&next) {
                 break;
             }

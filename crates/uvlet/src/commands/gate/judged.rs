@@ -264,7 +264,7 @@ fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<
         Some(_) => Aids { texts: &no_texts, costs: None, ..aids },
     };
     let gate = gate(&lens, &config.budgets, config.strictness, aids)
-        .map_err(|error| Failure::Gate { config: config.path.clone(), error })?;
+        .map_err(|error| Failure::Gate { config: config.path.clone(), error: Box::new(error) })?;
     let entries = entries(&lens, base_lens.as_ref(), config.measure);
     Ok(One { gate, path, record, entries })
 }
