@@ -10,6 +10,7 @@ mod functions;
 pub mod gate;
 pub mod plan_text;
 pub mod propose;
+pub mod report;
 pub mod requests;
 pub mod suggest;
 pub mod survey;

@@ -4,11 +4,15 @@
 //! does: called where they stand, or rows of a bundler's table. Names are resolved by scope; what stands
 //! inside a declaration is used by it, what stands elsewhere is used by code that runs.
 
+pub(crate) mod attach;
 pub(crate) mod collect;
+pub(crate) mod collector;
 pub(crate) mod commonjs;
 pub(crate) mod effects;
+pub(crate) mod getters;
 pub(crate) mod layout;
 pub(crate) mod node;
+pub(crate) mod opaque;
 pub(crate) mod uses;
 pub(crate) mod whole;
 

@@ -1,6 +1,7 @@
 //! Answers with all that is said of how to show them, each in every form that it has.
 
 use serde::Serialize;
+use uvlet_audit::ask::gate::starts::EntryStart;
 use uvlet_audit::{
     ask::{
         attribute::Attribution, compare::Comparison, coverage::Coverage,
@@ -12,9 +13,7 @@ use uvlet_audit::{
 use uvlet_record::Record;
 
 use crate::{
-    csv, json, junit,
-    markdown::{self, EntryFold},
-    sarif,
+    csv, json, junit, markdown, sarif,
     screen::Screen,
     table::{self, Breadth, Detail, Rows, Shown},
 };
@@ -291,7 +290,7 @@ pub struct Judged<'a> {
     /// Which promises.
     pub shown: Shown,
     /// What each entry starts with.
-    pub entries: &'a [EntryFold],
+    pub entries: &'a [EntryStart],
 }
 
 impl Answer for Judged<'_> {

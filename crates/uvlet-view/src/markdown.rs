@@ -10,6 +10,7 @@ use crate::words::{
     remarks::fault,
     steps::{typed, typed_all},
 };
+use uvlet_audit::ask::gate::starts::EntryStart;
 use uvlet_audit::{
     ask::{
         attribute::Attribution,
@@ -392,28 +393,13 @@ pub fn attribute(
     text
 }
 
-/// What an entry starts with, for a verdict.
-#[derive(Clone, Debug)]
-pub struct EntryFold {
-    /// The entry.
-    pub entry: String,
-    /// What the bytes are counted in.
-    pub measure: Measure,
-    /// What arrives before its code can run.
-    pub bytes: u64,
-    /// The same in the build before.
-    pub base: Option<u64>,
-    /// Whose bytes they are, heaviest first.
-    pub parts: Vec<(String, u64)>,
-}
-
 /// One fold per entry, with whose bytes it starts with.
 #[must_use]
-pub fn folds(entries: &[EntryFold], screen: &Screen) -> String {
+pub fn folds(entries: &[EntryStart], screen: &Screen) -> String {
     const ENTRIES: usize = 20;
     const PARTS: usize = 12;
     let mut text = String::from("\n");
-    for EntryFold { entry, measure, bytes, base, parts } in entries.iter().take(ENTRIES) {
+    for EntryStart { entry, measure, bytes, base, parts } in entries.iter().take(ENTRIES) {
         let size = |bytes: u64| screen.units.size(bytes);
         let moved = match base {
             Some(base) if base < bytes => format!(", {} more than before", size(bytes - base)),

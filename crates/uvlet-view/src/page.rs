@@ -7,6 +7,7 @@ pub(crate) mod sections;
 pub(crate) mod strata;
 
 use maud::{DOCTYPE, Markup, PreEscaped, html};
+use uvlet_audit::ask::report;
 use uvlet_audit::{
     ask::{
         attribute::{By, Sort, attribute},
@@ -36,10 +37,11 @@ const POLICY: &str = "default-src 'none'; style-src 'unsafe-inline'; script-src 
 /// The page.
 #[must_use]
 pub fn report(report: &Report<'_>, screen: &Screen) -> String {
-    let Report { lens, survey, waste, gate, compare, coverage, .. } = report;
+    let Report { lens, answers, .. } = report;
+    let report::Report { survey, waste, gate, compare, coverage, .. } = answers;
     let record = lens.record;
     let measure = screen.measure;
-    let data = data::embedded(lens, measure, &screen.also, report.whys, report.shell);
+    let data = data::embedded(lens, measure, &screen.also, &report.answers.whys, report.shell);
     let title = format!("{}: what it makes a visitor download", plain(&record.label));
     let page = html! {
         (DOCTYPE)
@@ -62,7 +64,7 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
                     section #pages aria-labelledby="pages-head" {
                         h2.hush #pages-head { "What each page fetches before it runs" }
                         @if let Some(coverage) = coverage { p.sub { (ran::sentence(coverage, screen)) } }
-                        (strata::strata(lens, survey, gate.as_deref(), compare.as_deref(), coverage.as_deref(), screen))
+                        (strata::strata(lens, survey, gate.as_ref(), compare.as_ref(), coverage.as_ref(), screen))
                     }
                     section #owners aria-labelledby="owners-head" {
                         h2 #owners-head { "Whose bytes they are" }
@@ -88,7 +90,8 @@ fn about(survey: &Survey, record: &Record, screen: &Screen) -> String {
 }
 
 fn navigation(report: &Report<'_>, screen: &Screen) -> Markup {
-    let Report { lens, survey, waste, gate, compare, .. } = report;
+    let Report { lens, answers, .. } = report;
+    let report::Report { survey, waste, gate, compare, .. } = answers;
     let could = screen.units.size(waste.recoverable.get(screen.measure));
     html! {
         nav aria-label="Parts of this page" {
@@ -120,7 +123,7 @@ fn search(also: &[Measure]) -> Markup {
 
 /// Rows of the table as they are without a selection.
 fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
-    let Report { lens, whys, .. } = report;
+    let Report { lens, answers: report::Report { whys, .. }, .. } = report;
     let measure = screen.measure;
     let all = lens.cells(|_, _| true);
     let answer = attribute(lens, By::Package, &all, None, Sort::Heaviest(measure));
@@ -216,8 +219,11 @@ fn chunks(names: &[String]) -> String {
 
 /// Why the heaviest package is here; with scripts, any.
 fn why(report: &Report<'_>, screen: &Screen) -> Markup {
-    let known =
-        report.whys.iter().find(|(_, why)| why.chains.iter().any(|one| !one.steps.is_empty()));
+    let known = report
+        .answers
+        .whys
+        .iter()
+        .find(|(_, why)| why.chains.iter().any(|one| !one.steps.is_empty()));
     html! {
         aside #why aria-live="polite" aria-label="Why something is here" {
             @match known {

@@ -8,19 +8,19 @@ use std::collections::BTreeSet;
 use serde::Serialize;
 use uvlet_record::{
     Costs, FileId, Kind, Recording, Texts,
-    sizes::{Amount, Measure, Sizes},
+    sizes::{Measure, Sizes},
 };
 
 use crate::{
     ask::{
-        attribute::{By, RowKind, Sort, attribute},
+        attribute::{self, By, RowKind, Sort, attribute},
         functions::{Function, functions},
     },
     lens::Lens,
     parts::{
         cells::CellSet,
         prices::Prices,
-        recordings::{Unmatched, ran},
+        recordings::{Ran, Unmatched, ran},
         spans::Spans,
     },
 };
@@ -115,6 +115,102 @@ pub struct Row {
     pub never_ran: Sizes,
 }
 
+/// What ran of a build, and what stretches of it cost.
+struct Told<'t, 'r> {
+    lens: &'t Lens<'r>,
+    ran: &'t Ran,
+    prices: Prices,
+    measure: Measure,
+}
+
+impl Told<'_, '_> {
+    fn amount(&self, spans: &Spans) -> Sizes {
+        self.prices.amount(self.lens.record, spans, &CellSet::default()).sizes()
+    }
+
+    /// What some stretches have of some cells.
+    fn of(&self, spans: &Spans, cells: &CellSet) -> Sizes {
+        self.amount(&spans.within(self.lens.record, cells))
+    }
+
+    fn file(&self, id: FileId, within: &BTreeSet<usize>, recordings: &[Recording]) -> FileRow {
+        let of = |spans: &Spans| self.amount(&spans.of(|file| file == id));
+        let missing = recordings.iter().enumerate().filter(|(at, _)| !within.contains(at));
+        FileRow {
+            path: self.lens.record.file(id).path.clone(),
+            ran_at_load: of(&self.ran.load),
+            ran_later: of(&self.ran.later),
+            never_ran: of(&self.ran.never),
+            missing_in: missing.map(|(_, recording)| recording.label.clone()).collect(),
+        }
+    }
+
+    /// A row for each owner, the one with most that never ran first.
+    fn owners(&self, by: By, cells: &CellSet) -> Vec<Row> {
+        let rows = attribute(self.lens, by, cells, None, Sort::Heaviest(self.measure)).rows;
+        let row = |row: attribute::Row| {
+            let cells: CellSet = row.cells.iter().copied().collect();
+            Row {
+                row: row.row,
+                name: row.name,
+                version: row.version,
+                sizes: row.sizes,
+                ran_at_load: self.of(&self.ran.load, &cells),
+                ran_later: self.of(&self.ran.later, &cells),
+                never_ran: self.of(&self.ran.never, &cells),
+            }
+        };
+        self.sorted(rows.into_iter().map(row).collect())
+    }
+
+    fn function(&self, function: &Function, cells: &CellSet) -> Row {
+        let of = |spans: &Spans| self.of(spans, cells);
+        Row {
+            row: RowKind::Function,
+            name: function.name.clone(),
+            version: None,
+            sizes: of(&function.spans),
+            ran_at_load: of(&function.spans.and(&self.ran.load)),
+            ran_later: of(&function.spans.and(&self.ran.later)),
+            never_ran: of(&function.spans.and(&self.ran.never)),
+        }
+    }
+
+    fn sorted(&self, mut rows: Vec<Row>) -> Vec<Row> {
+        let never = |row: &Row| row.never_ran.get(self.measure);
+        rows.sort_by(|a, b| never(b).cmp(&never(a)).then_with(|| a.name.cmp(&b.name)));
+        rows
+    }
+
+    /// Entries with a recorded script at startup, the one with most that never ran first.
+    fn entries(&self, recorded: &BTreeSet<FileId>, within: &CellSet) -> Vec<EntryRow> {
+        let record = self.lens.record;
+        let mut entries = Vec::new();
+        for (entry, reach) in record.entries.iter().zip(&self.lens.reach) {
+            let (startup, other): (Vec<FileId>, Vec<FileId>) =
+                reach.startup.iter().partition(|file| recorded.contains(file));
+            if startup.is_empty() {
+                continue;
+            }
+            let cells = self.lens.files(startup.iter().copied()).and(within);
+            let unrecorded = other.iter().filter(|file| record.file(**file).kind == Kind::Script);
+            let heaviest = self.owners(By::Package, &cells).into_iter();
+            entries.push(EntryRow {
+                name: entry.name.clone(),
+                startup: EntryStartup {
+                    sizes: self.lens.amount(&cells).sizes(),
+                    never_ran: self.of(&self.ran.never, &cells),
+                    heaviest: heaviest.map(|row| (row.name, row.never_ran)).collect(),
+                    unrecorded: unrecorded.map(|file| record.file(*file).path.clone()).collect(),
+                },
+            });
+        }
+        let never = |row: &EntryRow| row.startup.never_ran.get(self.measure);
+        entries.sort_by(|a, b| never(b).cmp(&never(a)).then_with(|| a.name.cmp(&b.name)));
+        entries
+    }
+}
+
 /// Ties recordings to a build, and tells whose bytes ran when.
 #[must_use]
 pub fn coverage(
@@ -135,100 +231,20 @@ pub fn coverage(
     let kinds = [&ran.load, &ran.later, &ran.never];
     let parts: Vec<Spans> = functions.iter().map(|function| function.spans.clone()).collect();
     let prices = Prices::new(record, costs, kinds.into_iter().chain(&parts));
-    let nothing = CellSet::default();
-    let amount = |spans: &Spans| -> Amount { prices.amount(record, spans, &nothing) };
-    let of = |spans: &Spans, cells: &CellSet| amount(&spans.within(record, cells)).sizes();
+    let told = Told { lens, ran: &ran, prices, measure };
     let recorded: BTreeSet<FileId> = ran.files.keys().copied().collect();
-    let files = ran
-        .files
-        .iter()
-        .map(|(&id, within)| {
-            let is_it = |file: FileId| file == id;
-            let missing = recordings.iter().enumerate().filter(|(at, _)| !within.contains(at));
-            FileRow {
-                path: record.file(id).path.clone(),
-                ran_at_load: amount(&ran.load.of(is_it)).sizes(),
-                ran_later: amount(&ran.later.of(is_it)).sizes(),
-                never_ran: amount(&ran.never.of(is_it)).sizes(),
-                missing_in: missing.map(|(_, recording)| recording.label.clone()).collect(),
-            }
-        })
-        .collect();
-    let sorted = |mut rows: Vec<Row>| {
-        rows.sort_by(|a, b| {
-            b.never_ran
-                .get(measure)
-                .cmp(&a.never_ran.get(measure))
-                .then_with(|| a.name.cmp(&b.name))
-        });
-        rows
-    };
-    let rows_of = |owner: By, cells: &CellSet| -> Vec<Row> {
-        let rows = attribute(lens, owner, cells, None, Sort::Heaviest(measure)).rows;
-        let rows = rows
-            .into_iter()
-            .map(|row| {
-                let cells: CellSet = row.cells.iter().copied().collect();
-                Row {
-                    row: row.row,
-                    name: row.name,
-                    version: row.version,
-                    sizes: row.sizes,
-                    ran_at_load: of(&ran.load, &cells),
-                    ran_later: of(&ran.later, &cells),
-                    never_ran: of(&ran.never, &cells),
-                }
-            })
-            .collect();
-        sorted(rows)
-    };
     let all = lens.files(recorded.iter().copied()).and(within);
-    let mut entries = Vec::new();
-    for (entry, reach) in record.entries.iter().zip(&lens.reach) {
-        let startup: Vec<FileId> =
-            reach.startup.iter().copied().filter(|file| recorded.contains(file)).collect();
-        if startup.is_empty() {
-            continue;
-        }
-        let cells = lens.files(startup.iter().copied()).and(within);
-        let unrecorded = reach
-            .startup
-            .iter()
-            .filter(|&&file| record.file(file).kind == Kind::Script && !recorded.contains(&file));
-        let heaviest =
-            rows_of(By::Package, &cells).into_iter().map(|row| (row.name, row.never_ran)).collect();
-        entries.push(EntryRow {
-            name: entry.name.clone(),
-            startup: EntryStartup {
-                sizes: lens.amount(&cells).sizes(),
-                never_ran: of(&ran.never, &cells),
-                heaviest,
-                unrecorded: unrecorded.map(|&file| record.file(file).path.clone()).collect(),
-            },
-        });
-    }
-    entries.sort_by(|a, b| {
-        let never = |row: &EntryRow| row.startup.never_ran.get(measure);
-        never(b).cmp(&never(a)).then_with(|| a.name.cmp(&b.name))
-    });
+    let files = ran.files.iter().map(|(&id, within)| told.file(id, within, recordings));
     Coverage {
         recordings: recordings.iter().map(|recording| recording.label.clone()).collect(),
-        entries,
-        files,
+        entries: told.entries(&recorded, within),
+        files: files.collect(),
         rows: match by {
-            CoveredBy::Package => rows_of(By::Package, &all),
-            CoveredBy::Module => rows_of(By::Module, &all),
+            CoveredBy::Package => told.owners(By::Package, &all),
+            CoveredBy::Module => told.owners(By::Module, &all),
             CoveredBy::Function => {
-                let row = |function: &Function| Row {
-                    row: RowKind::Function,
-                    name: function.name.clone(),
-                    version: None,
-                    sizes: of(&function.spans, &all),
-                    ran_at_load: of(&function.spans.and(&ran.load), &all),
-                    ran_later: of(&function.spans.and(&ran.later), &all),
-                    never_ran: of(&function.spans.and(&ran.never), &all),
-                };
-                sorted(functions.iter().map(row).filter(|row| row.sizes.emitted > 0).collect())
+                let rows = functions.iter().map(|function| told.function(function, &all));
+                told.sorted(rows.filter(|row| row.sizes.emitted > 0).collect())
             }
         },
         unmatched: ran.unmatched.iter().cloned().collect(),

@@ -9,6 +9,7 @@ mod growth;
 mod judge;
 pub mod limit;
 pub mod reason;
+pub mod starts;
 pub mod verdict;
 pub mod waiver;
 mod waivers;

@@ -1,6 +1,8 @@
 //! A build held against a network log: what was foretold and what was asked for, what it cost on the wire,
 //! and what the answers said of caching.
 
+pub mod levels;
+
 use std::collections::{BTreeMap, BTreeSet};
 
 use serde::Serialize;

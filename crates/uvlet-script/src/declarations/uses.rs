@@ -7,9 +7,11 @@ use oxc_semantic::{NodeId, Reference, Semantic};
 use oxc_span::GetSpan;
 use oxc_syntax::symbol::SymbolId;
 
-use super::collect::Collected;
 use crate::{
-    declarations::node::{Declared, NodeKind, Use},
+    declarations::{
+        collector::Collected,
+        node::{Declared, NodeKind, Use},
+    },
     span::range,
 };
 

@@ -1,11 +1,7 @@
 //! What the page is made of, and how its parts are drawn.
 
 use uvlet_audit::{
-    ask::{
-        attribute::RowKind, compare::Comparison, coverage::Coverage, gate::verdict::Gate,
-        survey::Survey, why::Why,
-    },
-    find::waste::Waste,
+    ask::{attribute::RowKind, report},
     lens::Lens,
 };
 use uvlet_record::{Record, sizes::Measure};
@@ -16,18 +12,8 @@ use crate::{notice::Notice, screen::measures_said};
 pub struct Report<'a> {
     /// The build.
     pub lens: &'a Lens<'a>,
-    /// What each page makes a visitor download.
-    pub survey: &'a Survey,
-    /// Why each package is here, the heaviest first.
-    pub whys: &'a [(String, Why)],
-    /// What need not be there.
-    pub waste: &'a Waste,
-    /// How promises stand, where there are any.
-    pub gate: Option<&'a Gate>,
-    /// What moved, where there is a build to hold it against.
-    pub compare: Option<&'a Comparison>,
-    /// What ran in recordings of a browser, where there are any.
-    pub coverage: Option<&'a Coverage>,
+    /// What was asked of it.
+    pub answers: &'a report::Report,
     /// What should be known.
     pub notices: &'a [Notice],
     /// The build as a shell names it.

@@ -195,10 +195,10 @@ pub fn measured(report: &Report<'_>, screen: &Screen) -> Markup {
         (format!("uvlet attribute {shell} --by package"), "whose bytes they are"),
         (format!("uvlet waste {shell}"), "what need not be here"),
     ];
-    if report.gate.is_some() {
+    if report.answers.gate.is_some() {
         commands.push((format!("uvlet gate {shell} --show all"), "how promises stand"));
     }
-    if report.compare.is_some() {
+    if report.answers.compare.is_some() {
         commands.push((format!("uvlet compare BEFORE {shell}"), "what moved"));
     }
     html! {

@@ -3,21 +3,12 @@
 use std::path::PathBuf;
 
 use clap::{Args, ValueEnum};
-use uvlet_audit::{
-    ask::{
-        attribute::{By, RowKind, Sort, attribute},
-        compare::{compare, sides::Half},
-        coverage::{CoveredBy, coverage},
-        gate::{bench, gate, waiver::accept},
-        survey::survey,
-        why::{self, Why},
-    },
-    find::waste::{self, Wanted as WantedWaste, waste},
-    parts::recordings::ran,
-    select::subject::Subject,
+use uvlet_audit::ask::{
+    report::{Asked, Base, ReportError, moved, report},
+    survey::survey,
 };
 use uvlet_read::TracedCosts;
-use uvlet_record::{SavedTexts, Texts, sizes::Measure};
+use uvlet_record::sizes::Measure;
 use uvlet_view::{Units, form::Form, page};
 
 use crate::{
@@ -27,6 +18,7 @@ use crate::{
         recorded::Recorded,
         show::{Color, Page},
     },
+    config::Config,
     failure::{Failure, Status},
     output,
     reading::{Measures, Opened, Wanted, measures, open, settings, today, with_groups},
@@ -66,11 +58,6 @@ pub enum Figure {
     Causes,
 }
 
-/// Packages whose chains the page holds.
-const WHYS: usize = 300;
-/// Modules times packages that chains are followed for: beyond, the heaviest packages alone.
-const EFFORT: usize = 300_000;
-
 pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
@@ -98,7 +85,6 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let lens = with_groups(&record, config)?;
     let base_lens = base.as_ref().map(|base| with_groups(&base.record, config)).transpose()?;
-    let languages = config.map(|config| config.languages.clone()).unwrap_or_default();
     // What was asked for, and what every record holds.
     let mut shown = vec![first];
     for measure in measures(&arguments.measure, config).list.into_iter().chain([Measure::Emitted]) {
@@ -107,23 +93,26 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         }
     }
     let screen = screen(&page_of(arguments), &shown);
-    let surveyed = survey(&lens);
-    let compared = match (&base, &base_lens) {
-        (Some(base), Some(base_lens)) => {
-            let half = |lens, texts| Half {
-                lens,
-                texts,
-                cells: uvlet_audit::lens::Lens::cells(lens, |_, _| true),
-            };
-            let (before, after) = (half(base_lens, &*base.texts), half(&lens, &*texts));
-            Some(compare(&before, &after, &languages, &[first])?)
-        }
-        _ => None,
+    let costs = TracedCosts::new(&record, &*texts, &coder);
+    let recordings = recordings::read(&arguments.recorded.coverage)?;
+    let usual = Config::none();
+    let known = config.unwrap_or(&usual);
+    let base = base.as_ref().zip(base_lens.as_ref());
+    let asked = Asked {
+        measure: first,
+        texts: &*texts,
+        costs: Some(&costs),
+        languages: &known.languages,
+        recordings: &recordings,
+        promises: (&known.budgets, known.strictness),
+        waivers: &known.waivers,
+        today: today(None),
+        base: base.map(|(base, lens)| Base { lens, texts: &*base.texts }),
     };
     if let Some(figure) = arguments.figure {
-        let svg = match (figure, &compared) {
-            (Figure::Strata, _) => page::strata_figure(&lens, &surveyed, &screen),
-            (Figure::Causes, Some(compared)) => page::causes_figure(compared, &screen),
+        let svg = match (figure, moved(&lens, asked)?) {
+            (Figure::Strata, _) => page::strata_figure(&lens, &survey(&lens), &screen),
+            (Figure::Causes, Some(compared)) => page::causes_figure(&compared, &screen),
             (Figure::Causes, None) => {
                 let said = "--figure causes draws what moved: name the build before by --against";
                 return Err(Failure::Usage(said.to_owned()));
@@ -132,72 +121,22 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         output::write(&svg, arguments.output.as_deref(), arguments.color)?;
         return Ok(Status::Held);
     }
-    let costs = TracedCosts::new(&record, &*texts, &coder);
-    let recordings = recordings::read(&arguments.recorded.coverage)?;
-    let everything = lens.cells(|_, _| true);
-    let covered = (!recordings.is_empty()).then(|| {
-        let by = CoveredBy::Package;
-        coverage(&lens, &recordings, &*texts, Some(&costs), by, &everything, first)
-    });
-    let ran = (!recordings.is_empty()).then(|| ran(&record, &recordings, &*texts));
-    let aids = waste::Aids {
-        texts: &*texts,
-        costs: Some(&costs),
-        languages: &languages,
-        ran: ran.as_ref().map(|ran| (ran, recordings.len())),
-    };
-    let mut wasted = waste(&lens, aids, &WantedWaste::default(), first);
-    let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
-    accept(&mut wasted.findings, waivers, today(None), first);
-    let no_texts = SavedTexts::default();
-    let gated = match config.filter(|config| !config.budgets.is_empty()) {
-        None => None,
-        Some(config) => {
-            let aids = bench::Aids {
-                texts: &*texts,
-                costs: Some(&costs),
-                languages: &languages,
-                texts_of_base: base.as_ref().map_or(&no_texts as &dyn Texts, |base| &*base.texts),
-                base: base_lens.as_ref(),
-                waivers,
-                today: today(None),
-            };
-            let answer =
-                gate(&lens, &config.budgets, config.strictness, aids).map_err(|error| {
-                    Failure::Gate { config: config.path.clone(), error: Box::new(error) }
-                })?;
-            Some(answer)
+    let answers = report(&lens, asked).map_err(|error| match error {
+        ReportError::Compare(error) => Failure::Compare(error),
+        ReportError::Gate(error) => {
+            Failure::Gate { config: known.path.clone(), error: Box::new(error) }
         }
-    };
-    let mut names: Vec<String> = Vec::new();
-    for row in attribute(&lens, By::Package, &everything, None, Sort::Heaviest(first)).rows {
-        if row.row == RowKind::Package && !names.contains(&row.name) {
-            names.push(row.name);
-        }
-    }
-    names.truncate(WHYS.min(EFFORT / record.modules.len().max(1)).max(10));
-    let whys: Vec<(String, Why)> = names
-        .into_iter()
-        .filter_map(|name| {
-            let subject = Subject::find(&name, &lens).ok()?;
-            Some((name, why::why(&lens, &subject, &why::Wanted::default())))
-        })
-        .collect();
+    })?;
     let notices = wording::notices(&record.notices);
     let shell = quoted(&path.display().to_string());
-    let report = page::parts::Report {
+    let shown = page::parts::Report {
         lens: &lens,
-        survey: &surveyed,
-        whys: &whys,
-        waste: &wasted,
-        gate: gated.as_ref(),
-        compare: compared.as_ref(),
-        coverage: covered.as_ref(),
+        answers: &answers,
         notices: &notices,
         shell: &shell,
         version: env!("CARGO_PKG_VERSION"),
     };
-    let html = page::report(&report, &screen);
+    let html = page::report(&shown, &screen);
     let file = arguments.output.clone().unwrap_or_else(|| named(&record.label));
     output::replace(&file, html.as_bytes())?;
     let size = Units::default().size(html.len() as u64);

@@ -3,9 +3,12 @@
 use std::{collections::BTreeMap, path::PathBuf};
 
 use clap::Args;
-use uvlet_audit::{ask::requests::requests, lens::Lens};
+use uvlet_audit::{
+    ask::requests::{levels::level, requests},
+    lens::Lens,
+};
 use uvlet_read::{Coder, har};
-use uvlet_record::{FileId, Texts, sizes::Coding};
+use uvlet_record::{FileId, sizes::Coding};
 use uvlet_view::answers::Requested;
 
 use crate::{
@@ -32,11 +35,6 @@ pub struct Arguments {
     pub show: Show,
 }
 
-/// Levels that servers are set to, the usual one first.
-const GZIP: [u32; 5] = [6, 9, 5, 4, 1];
-const BR: [u32; 6] = [4, 5, 11, 6, 3, 1];
-const ZSTD: [u32; 4] = [3, 19, 10, 1];
-
 pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
     let log = har::read(&arguments.log)
@@ -51,7 +49,12 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         sources: false,
     })?;
     let lens: Lens<'_> = with_groups(&record, config)?;
-    let level_of = |files: &[(FileId, u64)], coding: Coding| level(&*texts, files, coding);
+    let size_at = |text: &[u8], coding: Coding, level: u32| {
+        let coder = Coder { levels: BTreeMap::from([(coding, level)]), ..Coder::default() };
+        coder.encode(text, coding).ok().map(|stream| stream.len() as u64)
+    };
+    let level_of =
+        |files: &[(FileId, u64)], coding: Coding| level(&*texts, files, coding, &size_at);
     let answer = requests(&lens, &log, measures[0], &level_of);
     let notices = wording::notices(&record.notices);
     let screen = screen(&show.page, &measures);
@@ -62,26 +65,4 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         true => Ok(Status::Broken),
         false => Ok(Status::Held),
     }
-}
-
-/// The level of a coding whose sizes for some files are the nearest to what was sent.
-fn level(texts: &dyn Texts, files: &[(FileId, u64)], coding: Coding) -> Option<u32> {
-    let known = files.iter().map(|(id, sent)| Some((texts.emitted(*id)?, *sent)));
-    let known: Vec<_> = known.collect::<Option<_>>()?;
-    let levels = match coding {
-        Coding::Gzip => &GZIP[..],
-        Coding::Br => &BR[..],
-        Coding::Zstd => &ZSTD[..],
-    };
-    let off = |level: u32| -> Option<u64> {
-        let coder = Coder { levels: BTreeMap::from([(coding, level)]), ..Coder::default() };
-        let size = |text: &[u8]| coder.encode(text, coding).ok().map(|stream| stream.len() as u64);
-        known.iter().map(|(text, sent)| Some(size(text)?.abs_diff(*sent))).sum()
-    };
-    // Of levels that are as near the usual one, which stands first.
-    let found = levels.iter().filter_map(|&level| Some((off(level)?, level)));
-    let (off, level) = found.min_by_key(|(off, _)| *off)?;
-    let sent: u64 = known.iter().map(|(_, sent)| sent).sum();
-    // Further off than that it is another encoder, or another text.
-    (off * 20 <= sent).then_some(level)
 }

@@ -1,30 +1,19 @@
 //! Builds held against budgets: one, or that of each app of a repository.
 
-use super::arguments::Arguments;
-use crate::args::build::Build;
-use crate::args::steps::Steps;
-use crate::reading::Measures;
-use crate::reading::Opened;
-use crate::reading::Wanted;
-use crate::reading::at_levels_of;
-use crate::reading::look;
-use crate::reading::marked;
-use crate::reading::marks_named;
-use crate::reading::marks_wanted;
-use crate::reading::open;
-use crate::reading::today;
-use crate::recordings;
 use std::{
     mem::ManuallyDrop,
     path::{Path, PathBuf},
 };
-use uvlet_view::form::Form;
 
 use uvlet_audit::{
     ask::{
-        attribute::{By, Sort, attribute},
         compare::sides,
-        gate::{bench::Aids, gate, verdict::Gate},
+        gate::{
+            bench::Aids,
+            gate,
+            starts::{EntryStart, starts},
+            verdict::Gate,
+        },
     },
     graph::reach::Reach,
     lens::Lens,
@@ -37,12 +26,19 @@ use uvlet_record::{
     Notice, Record, Remark, SavedTexts, Texts,
     sizes::{Coding, Measure},
 };
-use uvlet_view::{markdown::EntryFold, words::errors};
+use uvlet_view::{form::Form, words::errors};
 
+use super::arguments::Arguments;
 use crate::{
+    args::{build::Build, steps::Steps},
     config::{Config, ConfigError, FILE},
     failure::Failure,
-    output, wording,
+    output,
+    reading::{
+        Measures, Opened, Wanted, at_levels_of, look, marked, marks_named, marks_wanted, open,
+        today,
+    },
+    recordings, wording,
 };
 
 /// What came of it.
@@ -54,7 +50,7 @@ pub struct AllJudged {
     pub record: ManuallyDrop<Record>,
     pub notices: Vec<uvlet_view::Notice>,
     /// What each entry starts with.
-    pub entries: Vec<EntryFold>,
+    pub entries: Vec<EntryStart>,
     /// The builds by app.
     pub paths: Vec<(Option<String>, PathBuf)>,
 }
@@ -63,7 +59,7 @@ struct One {
     gate: Gate,
     path: PathBuf,
     record: ManuallyDrop<Record>,
-    entries: Vec<EntryFold>,
+    entries: Vec<EntryStart>,
 }
 
 /// Judges the build of every app. One that cannot be read leaves its promises undecided, and the
@@ -116,7 +112,7 @@ pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure>
             notices.push(uvlet_view::Notice { message, ..notice });
         }
         for fold in folds {
-            entries.push(EntryFold { entry: format!("{app} {}", fold.entry), ..fold });
+            entries.push(EntryStart { entry: format!("{app} {}", fold.entry), ..fold });
         }
         paths.push((Some(app.clone()), path));
         first.get_or_insert(record);
@@ -265,7 +261,7 @@ fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<
     };
     let gate = gate(&lens, &config.budgets, config.strictness, aids)
         .map_err(|error| Failure::Gate { config: config.path.clone(), error: Box::new(error) })?;
-    let entries = entries(&lens, base_lens.as_ref(), config.measure);
+    let entries = starts(&lens, base_lens.as_ref(), config.measure);
     Ok(One { gate, path, record, entries })
 }
 
@@ -292,30 +288,4 @@ fn as_if(
     let coder = at_levels_of(record, coder.clone());
     as_it_would_be(&lens, &steps, texts, &coder, &codings)
         .map_err(|error| Failure::Usage(format!("--if: {}", errors::what_if(&error))))
-}
-
-/// What entries start with, the heaviest first, in a measure that was taken.
-fn entries(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec<EntryFold> {
-    let holds = |lens: &Lens<'_>| lens.record.measures().any(|held| held == measure);
-    if !holds(lens) {
-        return Vec::new();
-    }
-    let startup = |lens: &Lens<'_>, at: usize| {
-        let cells = lens.files(lens.reach[at].startup.iter().copied());
-        (lens.amount(&cells).bytes(measure), cells)
-    };
-    let mut folds = Vec::new();
-    for (at, entry) in lens.record.entries.iter().enumerate() {
-        let (bytes, cells) = startup(lens, at);
-        let base = base.filter(|base| holds(base)).and_then(|base| {
-            let then = base.record.entries.iter().position(|one| one.name == entry.name)?;
-            Some(startup(base, then).0)
-        });
-        let rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
-        let parts = rows.into_iter().map(|row| (row.name, row.sizes.get(measure)));
-        let parts = parts.filter(|(_, bytes)| *bytes > 0).collect();
-        folds.push(EntryFold { entry: entry.name.clone(), measure, bytes, base, parts });
-    }
-    folds.sort_by(|a, b| b.bytes.cmp(&a.bytes).then_with(|| a.entry.cmp(&b.entry)));
-    folds
 }
