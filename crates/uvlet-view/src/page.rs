@@ -6,6 +6,7 @@ pub mod parts;
 pub(crate) mod sections;
 pub(crate) mod strata;
 
+use crate::words::quote;
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::ask::report;
 use uvlet_audit::{
@@ -241,7 +242,7 @@ fn why(report: &Report<'_>, screen: &Screen) -> Markup {
                     @if let Some(row) = why.at_startup.first() {
                         p { "Without it " (plain(&row.entry)) " would start with " b { (screen.units.size(row.sizes.get(screen.measure))) } " less." }
                     }
-                    p { code { "uvlet why " (report.shell) " " (plain(name)) } }
+                    p { code { "uvlet why " (report.shell) " " (plain(&quote::shell(name))) } }
                 }
             }
         }

@@ -1,6 +1,7 @@
 //! What to do next: which question follows an answer.
 
 use std::path::{Path, PathBuf};
+use uvlet_view::words::quote;
 
 use uvlet_audit::{
     ask::{
@@ -41,7 +42,7 @@ pub fn owners_of_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Opti
     let (_, build) = builds.iter().find(|(app, _)| *app == row.app)?;
     Some(format!(
         "Source maps would say whose bytes these are; `uvlet attribute {}` says how your build writes them.",
-        build.display()
+        quote::shell(&build.display().to_string())
     ))
 }
 
@@ -60,7 +61,6 @@ fn line(build: &Path, options: &str, selector: &str) -> Option<String> {
     if !is_plain(&build) || !is_plain(selector) || selector.parse::<Selector>().is_err() {
         return None;
     }
-    let is_bare = build.chars().all(|c| c.is_alphanumeric() || "/._-+@%,:=".contains(c));
-    let build = if is_bare { build } else { format!("'{build}'") };
+    let build = quote::shell(&build);
     Some(format!("Next: uvlet attribute {build}{options} --in '{selector}'"))
 }

@@ -3,6 +3,7 @@
 use std::{io, path::PathBuf, process::ExitCode};
 use uvlet_record::fault;
 use uvlet_view::words::errors;
+use uvlet_view::words::quote;
 
 use uvlet_audit::{
     ask::{compare::sides::CompareError, gate::GateError},
@@ -59,7 +60,7 @@ pub enum Failure {
     NoPrecompressed(PathBuf),
     #[error("{}: holds no texts, which {needs} needs; name the build's folder, or make the record with --with-texts", .path.display())]
     NoTexts { path: PathBuf, needs: &'static str },
-    #[error("{path} is a path and no command; `uvlet survey {path}` measures it", path = .0.display())]
+    #[error("{path} is a path and no command; `uvlet survey {}` measures it", quote::shell(&.0.display().to_string()), path = .0.display())]
     PathForCommand(PathBuf),
     #[error("{}: is a project without an output folder; build it, then name the folder that the bundler wrote", .0.display())]
     NotBuilt(PathBuf),

@@ -2,6 +2,7 @@
 
 use uvlet_read::{DescriptionError, ReadError};
 use uvlet_record::{Lack, Notice, OtherName, Remark, SavedError, Setting, sizes::Measure};
+use uvlet_view::words::quote;
 
 /// Notices with their sentences, for outputs.
 pub fn notices(notices: &[Notice]) -> Vec<uvlet_view::Notice> {
@@ -72,7 +73,8 @@ fn remark(remark: &Remark) -> String {
         }
         Remark::NotUtf8 { at } => format!("is not UTF-8 at byte {at}: what it loads is unknown"),
         Remark::PartOfBuild { whole } => format!(
-            "is part of a build whose pages are in {whole}; `uvlet survey {whole}` measures all of it"
+            "is part of a build whose pages are in {whole}; `uvlet survey {}` measures all of it",
+            quote::shell(whole)
         ),
         Remark::ScriptUnparsed { reason } => format!("{reason}: what it loads is unknown"),
         Remark::SettingUnused { setting } => {

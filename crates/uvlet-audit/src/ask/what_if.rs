@@ -5,6 +5,7 @@
 //! stays where it is, but for the wrapper right before a module that leaves, which goes with it; and a
 //! startup that held no `import()` before gains the bundler's loading helper.
 
+use crate::graph::visits::Visit;
 use std::collections::BTreeSet;
 
 use serde::Serialize;
@@ -78,7 +79,7 @@ pub struct EntryRow {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct VisitRow {
-    /// The entry that is visited.
+    /// The entry that is visited, or the route.
     pub entry: String,
     /// What it fetches before its code can run that no visit before it fetched, as the build is.
     pub before: Part,
@@ -201,8 +202,8 @@ pub fn what_if(
     let Asked { visits, within } = asked;
     let record = lens.record;
     let before = Half::new(lens, within)?;
-    let asked: Vec<usize> =
-        visits.iter().map(|name| visited(record, name)).collect::<Result<_, _>>()?;
+    let asked: Vec<Visited> =
+        visits.iter().map(|name| visited(lens, name)).collect::<Result<_, _>>()?;
     let assembly = Assembly::new(record, texts, sizer, codings);
     let network = Network::of(record);
     let plan = Plan::new(record, &network, steps, texts);
@@ -230,13 +231,13 @@ pub fn what_if(
         won(b).cmp(&won(a)).then(fetched(b).cmp(&fetched(a))).then_with(|| a.name.cmp(&b.name))
     });
     let (mut seen, mut seen_then) = (BTreeSet::new(), BTreeSet::new());
-    let visits = asked.into_iter().map(|at| {
-        let now = lens.reach[at].startup.iter().copied();
-        let later = predicted.reach[at].startup.iter().copied();
+    let visits = asked.into_iter().map(|visit| {
+        let now = visit.files(lens).into_iter();
+        let later = visit.files(&then).into_iter();
         VisitRow {
-            entry: record.entries[at].name.clone(),
             before: before.part(now.filter(|file| seen.insert(*file)), codings),
             after: after.part(later.filter(|file| seen_then.insert(*file)), codings),
+            entry: visit.route.unwrap_or_else(|| record.entries[visit.entry].name.clone()),
         }
     });
     let visits = visits.collect();
@@ -253,16 +254,53 @@ pub fn what_if(
     })
 }
 
-/// The entry of a name, or that serves a route.
-fn visited(record: &Record, name: &str) -> Result<usize, WhatIfError> {
-    let goes_by = |entry: &Entry| {
-        let names = entry.aliases.iter().chain(&entry.routes).chain([&entry.name]);
-        let bare = |one: &str| one.trim_matches('/').to_owned();
-        names.into_iter().any(|one| one == name || bare(one) == bare(name))
+/// A visit of an entry, or of a route that it serves.
+struct Visited {
+    entry: usize,
+    /// The route, where it loads more than the entry does.
+    route: Option<String>,
+}
+
+impl Visited {
+    /// What it fetches before it can be seen, in order.
+    fn files(&self, lens: &Lens<'_>) -> Vec<FileId> {
+        let is_it =
+            |visit: &&Visit| visit.entry == self.entry && Some(&visit.route) == self.route.as_ref();
+        let adds = lens.visits.iter().find(is_it).map(|visit| visit.adds.as_slice());
+        let startup = &lens.reach[self.entry].startup;
+        startup.iter().chain(adds.unwrap_or_default()).copied().collect()
+    }
+}
+
+/// The entry of a name, or the route: of several entries that serve it, the first.
+fn visited(lens: &Lens<'_>, name: &str) -> Result<Visited, WhatIfError> {
+    let record = lens.record;
+    // `/` is the page `index`.
+    let bare = |one: &str| match one.trim_matches('/') {
+        "index" => String::new(),
+        other => other.to_owned(),
     };
-    record.entries.iter().position(goes_by).ok_or_else(|| WhatIfError::Visit {
-        name: name.to_owned(),
-        known: Known::of(name, record.entries.iter().map(|entry| entry.name.as_str())),
+    let entry = |is_it: &dyn Fn(&str) -> bool| {
+        let names = |entry: &Entry| {
+            let mut names = entry.aliases.iter().chain(&entry.routes).chain([&entry.name]);
+            names.any(|one| is_it(one))
+        };
+        let entry = record.entries.iter().position(names)?;
+        Some(Visited { entry, route: None })
+    };
+    let route = || {
+        let visit = lens.visits.iter().find(|visit| bare(&visit.route) == bare(name))?;
+        Some(Visited { entry: visit.entry, route: Some(visit.route.clone()) })
+    };
+    let found = entry(&|one| one == name).or_else(route);
+    let found = found.or_else(|| entry(&|one| bare(one) == bare(name)));
+    found.ok_or_else(|| {
+        let names = record.entries.iter().map(|entry| &entry.name);
+        let names = names.chain(lens.visits.iter().map(|visit| &visit.route));
+        WhatIfError::Visit {
+            name: name.to_owned(),
+            known: Known::of(name, names.map(String::as_str)),
+        }
     })
 }
 

@@ -1,5 +1,6 @@
 //! A prediction: what it wins and for whom, then entry by entry, then what moves.
 
+use crate::words::quote;
 use crate::words::{
     doubts::sentences,
     steps::{besides, typed_all},
@@ -147,7 +148,7 @@ fn fetched_again(answer: &WhatIf, screen: &Screen) -> String {
 pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &Screen) -> String {
     let columns = screen.columns();
     let mut text = format!("{}\n", bold(&wrapped(&suggested(answer, screen), columns, 0)));
-    let command = |steps: &str| format!("uvlet what-if {build} {steps}");
+    let command = |steps: &str| format!("uvlet what-if {} {steps}", quote::shell(build));
     if answer.together.len() > 1 {
         let line = format!("  {}", plain(&command(&typed_all(&answer.together))));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));

@@ -179,7 +179,7 @@ pub fn what_if(error: &WhatIfError) -> String {
             change.name()
         ),
         WhatIfError::Visit { name, known: names } => {
-            format!("--visits {name}: no entry is called that, {}", known(names))
+            format!("--visits {name}: no entry or route is called that, {}", known(names))
         }
         WhatIfError::Within(why) => format!("--in: {}", lack(why)),
         WhatIfError::Selector(error) => format!("--in: {}", selector(error)),

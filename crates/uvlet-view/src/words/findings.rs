@@ -1,5 +1,6 @@
 //! Findings: what each is, what it comes from, and what to do.
 
+use super::quote;
 use uvlet_audit::{
     bundlers::Sharing,
     find::{
@@ -345,7 +346,8 @@ pub fn advice(about: &About) -> String {
                 loading_helper(*loading)
             ));
             format!(
-                "load it where it is used, by `import(\"{request}\")`; `uvlet what-if --defer {what}` says what that brings{}",
+                "load it where it is used, by `import(\"{request}\")`; `uvlet what-if --defer {}` says what that brings{}",
+                quote::shell(what),
                 first_load.unwrap_or_default()
             )
         }

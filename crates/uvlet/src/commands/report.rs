@@ -1,6 +1,7 @@
 //! `uvlet report`.
 
 use std::path::PathBuf;
+use uvlet_view::words::quote;
 
 use clap::{Args, ValueEnum};
 use uvlet_audit::ask::{
@@ -128,7 +129,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         }
     })?;
     let notices = wording::notices(&record.notices);
-    let shell = quoted(&path.display().to_string());
+    let shell = quote::shell(&path.display().to_string());
     let shown = page::parts::Report {
         lens: &lens,
         answers: &answers,
@@ -148,12 +149,6 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
 /// How sizes read in the page.
 fn page_of(arguments: &Arguments) -> Page {
     Page { units: Units::Kb, output: None, width: Some(80), color: arguments.color, brief: false }
-}
-
-/// A path as a shell takes it.
-fn quoted(path: &str) -> String {
-    let is_bare = path.chars().all(|c| c.is_alphanumeric() || "/._-+@%,:=".contains(c));
-    if is_bare { path.to_owned() } else { format!("'{}'", path.replace('\'', "'\\''")) }
 }
 
 /// The page's file, by the build's name.

@@ -169,6 +169,14 @@ fn routes_of_one_page_are_told_apart() {
     assert_eq!(reports["after"].as_array().unwrap().len(), 2);
     let told = json(&builds(), &["attribute", "parcel", "--in", "route(/reports)"]);
     assert_eq!(told["total"]["sizes"]["emitted"].as_u64(), Some(emitted(reports)));
+    // A visit of it fetches what the page has not, before a step and after.
+    let plan = ["what-if", "parcel", "--visits", "/,/reports", "--touch", "assets"];
+    let visited = json(&builds(), &plan);
+    let (first, second) = (&visited["visits"][0], &visited["visits"][1]);
+    assert_eq!((&first["entry"], &second["entry"]), (&"index".into(), &"/reports".into()));
+    assert_eq!(emitted(&first["before"]), startup);
+    assert_eq!(emitted(&second["before"]), emitted(&reports["adds"]));
+    assert_eq!(second["before"], second["after"]);
     // The page that opens it is said where an entry is asked for.
     let said = uvlet(&builds(), &["attribute", "parcel", "--in", "startup(/reports)"]);
     assert_eq!(said.status, 2);

@@ -93,7 +93,7 @@ fn a_record_without_texts_answers_by_shares() {
 #[case(&["--gather", "burgee-plot"], "is not NAME=SELECTOR")]
 #[case(&["--gather", "a=package(nothing)"], "no package is called")]
 #[case(&["--resize", "moorline=big"], "--resize moorline=big")]
-#[case(&["--defer", "burgee-plot", "--visits", "harbour"], "no entry is called that")]
+#[case(&["--defer", "burgee-plot", "--visits", "harbour"], "no entry or route is called that")]
 #[case(&["--defer", "burgee-plot from nowhere.js"], "no package or module is called")]
 #[case(&["--defer", "src/booking/main.js"], "booking begins there")]
 #[case(&["--without", "burgee-plto"], "did you mean burgee-plot?")]
