@@ -28,6 +28,11 @@ pub enum Besides {
         /// What it does.
         change: Change,
     },
+    /// It is no whole package, and other hosts are named by package.
+    NoName {
+        /// What the step names.
+        what: String,
+    },
     /// The bundler has no rule that puts modules into a file.
     NoRule {
         /// The file's name.
@@ -45,11 +50,15 @@ pub fn plan_text(record: &Record, steps: &[Step]) -> PlanText {
     if !gathers.is_empty() {
         gather(record, &gathers, &mut text);
     }
-    let externals: BTreeSet<&str> = steps
-        .iter()
-        .filter(|step| step.change == Change::External)
-        .map(|step| step.subject.text.as_str())
-        .collect();
+    let mut externals: BTreeSet<&str> = BTreeSet::new();
+    for step in steps.iter().filter(|step| step.change == Change::External) {
+        let Meant { packages, paths } = meant(record, &step.subject.modules);
+        // Names of packages are what code asks for; a part of one, or own code, has no such name.
+        if !paths.is_empty() || packages.is_empty() {
+            text.besides.push(Besides::NoName { what: step.subject.text.clone() });
+        }
+        externals.extend(packages);
+    }
     if !externals.is_empty() {
         let list: Vec<String> = externals.iter().map(|name| format!("{name:?}")).collect();
         let list = list.join(", ");
@@ -105,8 +114,14 @@ fn gather(record: &Record, rules: &[&Step], text: &mut PlanText) {
     }
 }
 
-/// A regular expression for the paths of some modules: by package where a package is meant as a whole.
-fn test(record: &Record, modules: &[ModuleId]) -> String {
+/// Packages that are meant as a whole, and paths of the modules that are in none.
+struct Meant<'r> {
+    packages: BTreeSet<&'r str>,
+    paths: BTreeSet<&'r str>,
+}
+
+/// What some modules are.
+fn meant<'r>(record: &'r Record, modules: &[ModuleId]) -> Meant<'r> {
     let wanted: BTreeSet<ModuleId> = modules.iter().copied().collect();
     let has_bytes: BTreeSet<ModuleId> = record
         .cells
@@ -130,6 +145,12 @@ fn test(record: &Record, modules: &[ModuleId]) -> String {
             None => paths.insert(record.module(id).path.as_str()),
         };
     }
+    Meant { packages, paths }
+}
+
+/// A regular expression for the paths of some modules: by package where a package is meant as a whole.
+fn test(record: &Record, modules: &[ModuleId]) -> String {
+    let Meant { packages, paths } = meant(record, modules);
     let escaped = |text: &str| {
         let mut found = String::new();
         for c in text.chars() {

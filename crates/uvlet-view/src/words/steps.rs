@@ -48,6 +48,9 @@ pub fn besides(step: &Besides) -> String {
         Besides::Edit { what, .. } => {
             format!("{what}: who imports from it imports from the modules that declare the names")
         }
+        Besides::NoName { what } => {
+            format!("{what}: only whole packages can be left to another host by name")
+        }
         Besides::NoRule { rule, bundler } => {
             let name = bundler.map_or("the bundler", Bundler::name);
             format!(

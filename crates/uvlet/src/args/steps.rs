@@ -1,11 +1,14 @@
 //! The steps of a plan, as they are typed.
 
+use std::collections::BTreeSet;
+
 use clap::{Args, Parser};
 use uvlet_audit::{
     lens::Lens,
     predict::step::{Change, Step},
     select::{selector::Selector, subject::Subject},
 };
+use uvlet_record::ModuleId;
 use uvlet_view::words::errors;
 
 use crate::{config, failure::Failure};
@@ -26,6 +29,7 @@ pub struct Steps {
     #[arg(long, value_name = "MODULE")]
     pub bypass: Vec<String>,
     /// Put what a selector names into a file of its own; of several rules the first that matches holds.
+    /// A `*` in the name stands for each package: a file for each.
     #[arg(long, value_name = "NAME=SELECTOR")]
     pub gather: Vec<String>,
     /// It grows or shrinks to this size, as emitted.
@@ -104,7 +108,7 @@ impl Steps {
             }
         }
         for text in &self.gather {
-            steps.push(gathered(text, lens)?);
+            steps.extend(gathered(text, lens)?);
         }
         for text in &self.resize {
             let wrong = |message: String| Failure::Usage(format!("--resize {text}: {message}"));
@@ -127,16 +131,35 @@ fn subject(change: Change, text: &str, lens: &Lens<'_>) -> Result<Subject, Failu
     })
 }
 
-/// A rule names what it gathers by a selector, or as any other step does.
-fn gathered(text: &str, lens: &Lens<'_>) -> Result<Step, Failure> {
+/// A rule names what it gathers by a selector, or as any other step does. With a `*` in the file's name
+/// there is a file for each package that it means.
+fn gathered(text: &str, lens: &Lens<'_>) -> Result<Vec<Step>, Failure> {
     let wrong = |message: String| Failure::Usage(format!("--gather {text}: {message}"));
     let (name, what) = text
         .split_once('=')
-        .filter(|(name, what)| !name.trim().is_empty() && !what.trim().is_empty())
+        .map(|(name, what)| (name.trim(), what.trim()))
+        .filter(|(name, what)| !name.is_empty() && !what.is_empty())
         .ok_or_else(|| {
             wrong("is not NAME=SELECTOR, as in 'plots=package(burgee-plot)'".to_owned())
         })?;
-    let mut step = Step::new(Change::Gather, subject(Change::Gather, what.trim(), lens)?);
-    step.name = name.trim().to_owned();
-    Ok(step)
+    let whole = subject(Change::Gather, what, lens)?;
+    let step = |name: String, subject: Subject| {
+        let mut step = Step::new(Change::Gather, subject);
+        step.name = name;
+        step
+    };
+    if !name.contains('*') {
+        return Ok(vec![step(name.to_owned(), whole)]);
+    }
+    let package_of = |id: &ModuleId| lens.record.package_of(*id).map(|one| one.name.as_str());
+    let packages: Option<BTreeSet<&str>> = whole.modules.iter().map(package_of).collect();
+    let packages = packages.filter(|packages| !packages.is_empty()).ok_or_else(|| {
+        wrong("`*` stands for each package that is meant, and code of none is among it".to_owned())
+    })?;
+    let one = |package: &str| {
+        let short = package.rsplit('/').next().unwrap_or(package);
+        let subject = subject(Change::Gather, &format!("package({package})"), lens)?;
+        Ok(step(name.replace('*', short), subject))
+    };
+    packages.into_iter().map(one).collect()
 }

@@ -12,6 +12,7 @@ use uvlet_audit::{
 use uvlet_record::sizes::Coding;
 use uvlet_view::{
     answers::{Predicted, Suggested},
+    form::Form,
     table,
     words::errors,
 };
@@ -65,6 +66,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
                 "nothing is changed; name a step, as in --defer src/dialog.js, or try --suggest"
             }
         };
+        return Err(Failure::Usage(said.to_owned()));
+    }
+    if arguments.as_config && show.format != Form::Table {
+        let said = "--as-config writes lines for the bundler's configuration: leave --format out";
         return Err(Failure::Usage(said.to_owned()));
     }
     let within = arguments.within.as_deref().map(str::parse::<Selector>).transpose()?;

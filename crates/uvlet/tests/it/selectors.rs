@@ -1,6 +1,7 @@
 //! Selectors against a second way: the rows by module of each file, added up by hand.
 
 use std::collections::{BTreeMap, BTreeSet};
+use uvlet_audit::select::words::{self, Word};
 
 use rstest::rstest;
 use serde_json::Value;
@@ -174,4 +175,17 @@ fn the_five_owners_are_everything(#[values(0, 1, 2, 3, 4, 5, 6, 7)] sample: usiz
     // A coded selection is rounded up once, each on its own: five may read up to four bytes more.
     let gzip: u64 = owners.iter().map(|[_, gzip]| gzip).sum();
     assert!((everything[1]..=everything[1] + 4).contains(&gzip), "{gzip} of {}", everything[1]);
+}
+
+#[test]
+fn the_readme_names_every_set() {
+    let readme = include_str!("../../../../README.md");
+    for Word { text, argument } in words::all() {
+        let written = match argument {
+            Some("SELECTOR") => format!("`{text}(SELECTOR)`"),
+            Some(_) => format!("`{text}(…)`"),
+            None => format!("`{text}`"),
+        };
+        assert!(readme.contains(&written), "{written}");
+    }
 }

@@ -92,6 +92,8 @@ fn a_record_without_texts_answers_by_shares() {
 #[case(&["--suggest", "--defer", "burgee-plot"], "--suggest tries steps by itself")]
 #[case(&["--gather", "burgee-plot"], "is not NAME=SELECTOR")]
 #[case(&["--gather", "a=package(nothing)"], "no package is called")]
+#[case(&["--gather", "kit-*=own"], "`*` stands for each package")]
+#[case(&["--defer", "moorline", "--as-config", "--format", "json"], "leave --format out")]
 #[case(&["--resize", "moorline=big"], "--resize moorline=big")]
 #[case(&["--defer", "burgee-plot", "--visits", "harbour"], "no entry or route is called that")]
 #[case(&["--defer", "burgee-plot from nowhere.js"], "no package or module is called")]
@@ -114,6 +116,24 @@ fn the_first_line_is_the_answer() {
     let said =
         uvlet(&demo(), &["what-if", "builds/esbuild-after", "--defer", "refund-dialog.js"]).out;
     assert!(said.starts_with("No entry would start with less."), "{said}");
+}
+
+#[test]
+fn a_plan_is_written_with_names_that_bundlers_know() {
+    let told = uvlet(
+        &demo(),
+        &[
+            &["what-if", "builds/vite-before", "--as-config", "--gather"][..],
+            &["kit-*=package(moorline) or package(tidecalc)", "--external", "package(tide*)"],
+            &["--external", "folder(node_modules/moorline/src/locale)"],
+        ]
+        .concat(),
+    );
+    let said = told.out;
+    assert!(said.contains(r#"name: "kit-moorline", test: /node_modules[\\/](moorline)"#), "{said}");
+    assert!(said.contains(r#"name: "kit-tidecalc""#), "{said}");
+    assert!(said.contains(r#"external: ["tidecalc"]"#), "{said}");
+    assert!(said.contains("locale): only whole packages"), "{said}");
 }
 
 #[test]
