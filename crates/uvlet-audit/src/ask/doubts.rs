@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{ModuleId, Record};
+use uvlet_record::{Entry, ModuleId, Record};
 
 use crate::{
     bundlers::{Loading, Profile},
@@ -39,6 +39,13 @@ pub enum Doubt {
         /// Its bytes as emitted here.
         bytes: u64,
     },
+    /// An entry seems to begin with it, since who asks for it left no byte.
+    NoAsker {
+        /// What the step names.
+        subject: String,
+        /// The entry.
+        entry: String,
+    },
     /// Shares of streams are summed, as no texts are at hand.
     NoTexts,
     /// Imports are read in sources in part, and may lack some.
@@ -58,6 +65,7 @@ impl Doubt {
             Self::NoBarrel(_) => "no-barrel",
             Self::NothingMoves { .. } => "nothing-moves",
             Self::Elsewhere { .. } => "elsewhere",
+            Self::NoAsker { .. } => "no-asker",
             Self::NoTexts => "no-texts",
             Self::Edges => "edges",
             Self::Requests(_) => "requests",
@@ -86,6 +94,13 @@ pub(crate) fn doubts(
     }
     let barrels = plan.unknown_barrels().into_iter();
     doubts.extend(barrels.map(|id| Doubt::NoBarrel(record.module(id).path.clone())));
+    for step in steps.iter().filter(|step| step.change.takes_away()) {
+        let begins = |entry: &&Entry| !entry.has_said_roots && step.is_on_root(entry);
+        if let Some(entry) = record.entries.iter().find(begins) {
+            let (subject, entry) = (step.subject.text.clone(), entry.name.clone());
+            doubts.push(Doubt::NoAsker { subject, entry });
+        }
+    }
     let are_moved: BTreeSet<ModuleId> = moved.iter().map(|one| one.module).collect();
     for step in steps.iter().filter(|step| step.change.takes_away()) {
         let subject = || step.subject.text.clone();

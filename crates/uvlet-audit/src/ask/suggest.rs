@@ -9,6 +9,7 @@ use uvlet_record::{
 use crate::{
     ask::what_if::{Asked, EntryRow, WhatIf, what_if},
     find::{
+        about::{About, Family},
         finding::{EntryShare, Finding},
         judged::Judged,
         kind::Kind,
@@ -62,6 +63,26 @@ struct Candidate {
 }
 
 impl Candidate {
+    /// The step that mends a finding, where one does.
+    fn of(finding: &Finding) -> Option<Self> {
+        let (change, what) = match (&finding.about, finding.kind) {
+            (_, Kind::Deferrable) => (Change::Defer, finding.paths.clone()),
+            (_, Kind::BarrelPull) => (Change::Bypass, finding.paths.clone()),
+            // Where the settings say which languages are wanted, the folder is not to go as a whole.
+            (
+                About::WholeFamily {
+                    family: Family::Languages,
+                    folder,
+                    languages_wanted: false,
+                    ..
+                },
+                _,
+            ) => (Change::Without, vec![format!("folder({folder})")]),
+            _ => return None,
+        };
+        Some(Self { change, what, finding: finding.id.clone() })
+    }
+
     fn steps(&self, lens: &Lens<'_>) -> Option<Vec<Step>> {
         let step = |text: &String| Some(Step::new(self.change, Subject::find(text, lens).ok()?));
         self.what.iter().map(step).collect()
@@ -82,21 +103,17 @@ pub struct Means<'a> {
 }
 
 /// Tries what findings offer: what waits for somebody to act is deferred, never what the first view
-/// shows; files that hand on more than is used are gone past.
+/// shows; files that hand on more than is used are gone past; languages that come as a whole are taken
+/// out.
 #[must_use]
 pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
     let Means { texts, sizer, codings, measure } = means;
-    let wanted = Wanted { kinds: vec![Kind::Deferrable, Kind::BarrelPull], ..Wanted::default() };
+    let kinds = vec![Kind::Deferrable, Kind::BarrelPull, Kind::WholeFamily];
+    let wanted = Wanted { kinds, ..Wanted::default() };
     let aids = Aids { texts, costs: None, languages: &[], ran: None };
     let found = waste(lens, aids, &wanted, Measure::Emitted);
     let mut candidates: Vec<(i64, Candidate)> = Vec::new();
-    for finding in &found.findings {
-        let change = match finding.kind {
-            Kind::Deferrable => Change::Defer,
-            _ => Change::Bypass,
-        };
-        let candidate =
-            Candidate { change, what: finding.paths.clone(), finding: finding.id.clone() };
+    for candidate in found.findings.iter().filter_map(Candidate::of) {
         if let Some(won) = won(lens, means, &[&candidate]).filter(|won| *won > 0) {
             candidates.push((won, candidate));
         }
@@ -169,16 +186,10 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
 pub fn confirm(lens: &Lens<'_>, means: Means<'_>, findings: &mut [Finding]) {
     let Means { texts, sizer, codings, .. } = means;
     for finding in findings {
-        let mut what = finding.paths.clone();
-        let change = match finding.kind {
-            Kind::Deferrable => Change::Defer,
-            Kind::BarrelPull => {
-                what.extend(outer_barrels(lens, &finding.paths));
-                Change::Bypass
-            }
-            _ => continue,
-        };
-        let candidate = Candidate { change, what, finding: String::new() };
+        let Some(mut candidate) = Candidate::of(finding) else { continue };
+        if candidate.change == Change::Bypass {
+            candidate.what.extend(outer_barrels(lens, &finding.paths));
+        }
         let steps = candidate.steps(lens);
         let predicted =
             steps.and_then(|s| what_if(lens, &s, Asked::default(), texts, sizer, codings).ok());

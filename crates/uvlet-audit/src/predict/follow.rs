@@ -167,13 +167,21 @@ impl<'r> Plan<'r> {
         }
     }
 
+    /// What an entry begins with then: not what is deferred, whoever it is that asks for it.
+    fn first(&self, entry: &Entry) -> Vec<ModuleId> {
+        let is_later = |id: &ModuleId| {
+            self.later.iter().any(|later| later.from.is_none() && later.subject.has(*id))
+        };
+        entry.roots.iter().copied().filter(|id| !is_later(id)).collect()
+    }
+
     pub fn follow(&self, entry: &Entry) -> Followed {
         let before =
             |follows: &dyn Fn(&Edge) -> bool| self.network.reach(&entry.roots, follows, &|_| false);
         Followed {
             startup_before: before(&is_now),
             startup: self
-                .reach(&entry.roots, &|edge| is_now(edge) && self.deferred(edge).is_none()),
+                .reach(&self.first(entry), &|edge| is_now(edge) && self.deferred(edge).is_none()),
             all_before: before(&|_| true),
             all: self.reach(&entry.roots, &|_| true),
         }

@@ -8,7 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    CellId, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts,
+    CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts,
     sizes::{Amount, Coding},
 };
 
@@ -231,9 +231,10 @@ pub(crate) fn predicted(
         return Err(WhatIfError::NoEdges);
     }
     for step in steps.iter().filter(|step| asks_for_edges(step)) {
-        let is_its = |id: &ModuleId| step.subject.has(*id);
-        let begins = record.entries.iter().find(|entry| entry.roots.iter().any(is_its));
-        if let Some(entry) = begins {
+        let ends = |entry: &&Entry| {
+            step.change == Change::Bypass && step.is_on_root(entry) || step.ends(record, entry)
+        };
+        if let Some(entry) = record.entries.iter().find(ends) {
             return Err(WhatIfError::Root {
                 change: step.change,
                 subject: step.subject.text.clone(),

@@ -1,5 +1,7 @@
 //! The steps of a plan: what is changed, and of what.
 
+use uvlet_record::{Entry, ModuleId, Record};
+
 use crate::select::subject::Subject;
 
 /// What is changed.
@@ -58,6 +60,20 @@ pub struct Step {
 }
 
 impl Step {
+    /// It is about something that an entry begins with.
+    pub(crate) fn is_on_root(&self, entry: &Entry) -> bool {
+        entry.roots.iter().any(|id| self.subject.has(*id))
+    }
+
+    /// It would leave nothing of an entry: of what that begins with, no own code; no code at all where none
+    /// of it is own.
+    pub(crate) fn ends(&self, record: &Record, entry: &Entry) -> bool {
+        let is_own = |id: &&ModuleId| !record.module(**id).third_party;
+        let has_own = entry.roots.iter().any(|id| is_own(&id));
+        let mut first = entry.roots.iter().filter(|id| !has_own || is_own(id)).peekable();
+        first.peek().is_some() && first.all(|id| self.subject.has(*id))
+    }
+
     /// A change of a subject.
     #[must_use]
     pub fn new(change: Change, subject: Subject) -> Self {
