@@ -83,6 +83,15 @@ pub struct Record {
 }
 
 impl Record {
+    /// The modules that an entry surely begins with: those that the bundler names; else its own, where it
+    /// has any, since a package's module that nothing asks for hangs on one that left no byte.
+    #[must_use]
+    pub fn first_modules(&self, entry: &Entry) -> Vec<ModuleId> {
+        let is_own = |id: &ModuleId| !self.module(*id).third_party;
+        let is_sure = entry.has_said_roots || !entry.roots.iter().any(is_own);
+        entry.roots.iter().copied().filter(|id| is_sure || is_own(id)).collect()
+    }
+
     /// An amount of nothing that holds a zero for each measure taken.
     #[must_use]
     pub fn zero(&self) -> Amount {

@@ -53,6 +53,9 @@ pub struct Chain {
     pub when: Moment,
     /// From the entry's first module on; none where no chain is known.
     pub steps: Vec<Step>,
+    /// The entry only seems to begin there: who asks for the first module left no byte.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub has_lost_start: bool,
 }
 
 /// When an entry fetches it.
@@ -254,10 +257,15 @@ fn chains(
         if !is_wanted(wanted, &entry.name) {
             continue;
         }
-        let nearest = entry.roots.iter().filter_map(|root| Some((ways.cost(*root)?, *root))).min();
-        let steps = nearest.map(|(_, root)| ways.from(root)).unwrap_or_default();
+        let nearest = |roots: &[ModuleId]| {
+            roots.iter().filter_map(|root| Some((ways.cost(*root)?, *root))).min()
+        };
+        let known = nearest(&record.first_modules(entry));
+        let found = known.or_else(|| nearest(&entry.roots));
+        let has_lost_start = known.is_none() && found.is_some();
+        let steps = found.map(|(_, root)| ways.from(root)).unwrap_or_default();
         let steps = steps.into_iter().map(|(id, edge)| step(record, id, edge)).collect();
-        chains.push(Chain { entry: entry.name.clone(), when, steps });
+        chains.push(Chain { entry: entry.name.clone(), when, steps, has_lost_start });
     }
     chains.sort_by(|a, b| {
         let length = |chain: &Chain| (chain.when, chain.steps.is_empty(), chain.steps.len());

@@ -1,6 +1,6 @@
 //! The steps of a plan: what is changed, and of what.
 
-use uvlet_record::{Entry, ModuleId, Record};
+use uvlet_record::{Entry, Record};
 
 use crate::select::subject::Subject;
 
@@ -65,13 +65,10 @@ impl Step {
         entry.roots.iter().any(|id| self.subject.has(*id))
     }
 
-    /// It would leave nothing of an entry: of what that begins with, no own code; no code at all where none
-    /// of it is own.
+    /// It would leave nothing of what an entry surely begins with.
     pub(crate) fn ends(&self, record: &Record, entry: &Entry) -> bool {
-        let is_own = |id: &&ModuleId| !record.module(**id).third_party;
-        let has_own = entry.roots.iter().any(|id| is_own(&id));
-        let mut first = entry.roots.iter().filter(|id| !has_own || is_own(id)).peekable();
-        first.peek().is_some() && first.all(|id| self.subject.has(*id))
+        let first = record.first_modules(entry);
+        !first.is_empty() && first.iter().all(|id| self.subject.has(*id))
     }
 
     /// A change of a subject.
