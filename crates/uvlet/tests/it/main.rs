@@ -30,6 +30,7 @@ mod records;
 mod report;
 mod requests;
 mod schema;
+mod screens;
 mod selectors;
 mod settings;
 mod sight;
