@@ -93,7 +93,7 @@ function select(build, text) {
       const is = matching(known.flatMap((one) => one.names), argument, kind === "route");
       const meant = known.filter((one) => one.names.some(is));
       const isEntry = noun === "entry" && build.entries.some((entry) => entry.names.includes(argument));
-      if (!meant.length) throw new Error(isEntry ? `what ${argument} carries along is not known of this build` : `no ${noun} is called “${argument}”`);
+      if (!meant.length) throw new Error(isEntry ? `this build does not tell what ${argument} carries along` : `no ${noun} is called “${argument}”`);
       return told(meant);
     }
     if (["startup", "at-once", "deferred", "entry"].includes(kind)) {
@@ -153,7 +153,7 @@ function select(build, text) {
       case "unattributed": return cells((id) => owners[id] === NOBODY);
       case "repeats": case "leftovers": case "never-ran": {
         const known = build.sets.filter((one) => one.word === keyword && !one.names.length);
-        if (!known.length) throw new Error(`what ${keyword} names was not looked for in this page: uvlet attribute --in ${keyword} tells`);
+        if (!known.length) throw new Error(`this page does not include ${keyword}; run uvlet attribute --in ${keyword}`);
         return told(known);
       }
       default: return files((file) => build.files[file].kind === keyword.slice(0, -1));

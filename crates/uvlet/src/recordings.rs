@@ -2,7 +2,7 @@
 
 use std::path::{Path, PathBuf};
 
-use uvlet_audit::parts::recordings::{Ran, Unmatched, ran};
+use uvlet_audit::parts::recordings::{Ran, ran};
 use uvlet_read::recordings;
 use uvlet_record::{Record, Recording, Texts};
 use uvlet_view::words::remarks;
@@ -10,16 +10,12 @@ use uvlet_view::words::remarks;
 use crate::failure::Failure;
 
 /// Refuses recordings of which nothing is of the build: whatever they told would be of another one.
-pub fn is_of_build<'u>(
-    is_unknown: bool,
-    recordings: &[Recording],
-    unmatched: impl IntoIterator<Item = &'u Unmatched>,
-) -> Result<(), Failure> {
-    if !is_unknown || recordings.is_empty() {
+pub fn check_build(ran: &Ran, recordings: &[Recording]) -> Result<(), Failure> {
+    if !ran.files.is_empty() || recordings.is_empty() {
         return Ok(());
     }
     let labels: Vec<&str> = recordings.iter().map(|one| one.label.as_str()).collect();
-    let why = unmatched.into_iter().next();
+    let why = ran.unmatched.iter().next();
     let why = why
         .map(|one| format!("; {}: {}", one.url, remarks::unknown_script(one.reason)))
         .unwrap_or_default();
@@ -39,7 +35,7 @@ pub fn ran_in(
         return Ok(None);
     }
     let ran = ran(record, recordings, texts);
-    is_of_build(ran.files.is_empty(), recordings, &ran.unmatched)?;
+    check_build(&ran, recordings)?;
     Ok(Some(ran))
 }
 

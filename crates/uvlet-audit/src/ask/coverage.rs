@@ -20,7 +20,7 @@ use crate::{
     parts::{
         cells::CellSet,
         prices::Prices,
-        recordings::{Ran, Unmatched, ran},
+        recordings::{Ran, TiedRecordings, Unmatched},
         spans::Spans,
     },
 };
@@ -46,7 +46,7 @@ pub struct Coverage {
     pub recordings: Vec<String>,
     /// Entries with a recorded script at startup, the one with most that never ran first.
     pub entries: Vec<EntryRow>,
-    /// Recorded files, by path.
+    /// TiedRecordings files, by path.
     pub files: Vec<FileRow>,
     /// Whose bytes they are, most that never ran first.
     pub rows: Vec<Row>,
@@ -211,11 +211,11 @@ impl Told<'_, '_> {
     }
 }
 
-/// Ties recordings to a build, and tells whose bytes ran when.
+/// Tells whose bytes ran when.
 #[must_use]
 pub fn coverage(
     lens: &Lens<'_>,
-    recordings: &[Recording],
+    TiedRecordings { recordings, ran }: &TiedRecordings<'_>,
     texts: &dyn Texts,
     costs: Option<&dyn Costs>,
     by: CoveredBy,
@@ -223,7 +223,6 @@ pub fn coverage(
     measure: Measure,
 ) -> Coverage {
     let record = lens.record;
-    let ran = ran(record, recordings, texts);
     let functions = match by {
         CoveredBy::Package | CoveredBy::Module => Vec::new(),
         CoveredBy::Function => functions(record, recordings, texts),
@@ -231,7 +230,7 @@ pub fn coverage(
     let kinds = [&ran.load, &ran.later, &ran.never];
     let parts: Vec<Spans> = functions.iter().map(|function| function.spans.clone()).collect();
     let prices = Prices::new(record, costs, kinds.into_iter().chain(&parts));
-    let told = Told { lens, ran: &ran, prices, measure };
+    let told = Told { lens, ran, prices, measure };
     let recorded: BTreeSet<FileId> = ran.files.keys().copied().collect();
     let all = lens.files(recorded.iter().copied()).and(within);
     let files = ran.files.iter().map(|(&id, within)| told.file(id, within, recordings));

@@ -39,7 +39,7 @@ pub enum Doubt {
         /// Its bytes as emitted here.
         bytes: u64,
     },
-    /// An entry seems to begin with it, since who asks for it left no byte.
+    /// No importer of it is known at startup of an entry.
     NoAsker {
         /// What the step names.
         subject: String,

@@ -23,7 +23,7 @@ use crate::{
     },
     find::waste::{self, Waste, waste},
     lens::Lens,
-    parts::recordings::ran,
+    parts::recordings::TiedRecordings,
     select::subject::Subject,
 };
 
@@ -98,12 +98,12 @@ pub fn report(lens: &Lens<'_>, asked: Asked<'_>) -> Result<Report, ReportError> 
     let Asked { measure, texts, costs, languages, recordings, waivers, today, .. } = asked;
     let compared = moved(lens, asked).map_err(ReportError::Compare)?;
     let everything = lens.cells(|_, _| true);
-    let is_recorded = !recordings.is_empty();
-    let covered = is_recorded.then(|| {
-        coverage(lens, recordings, texts, costs, CoveredBy::Package, &everything, measure)
+    let recorded =
+        (!recordings.is_empty()).then(|| TiedRecordings::new(lens.record, recordings, texts));
+    let covered = recorded.as_ref().map(|recorded| {
+        coverage(lens, recorded, texts, costs, CoveredBy::Package, &everything, measure)
     });
-    let ran = is_recorded.then(|| ran(lens.record, recordings, texts));
-    let ran = ran.as_ref().map(|ran| (ran, recordings.len()));
+    let ran = recorded.as_ref().map(|recorded| (&recorded.ran, recordings.len()));
     let aids = waste::Aids { texts, costs, languages, ran };
     let mut wasted = waste(lens, aids, &waste::Wanted::default(), measure);
     accept(&mut wasted.findings, waivers, today, measure);

@@ -53,7 +53,7 @@ pub struct Chain {
     pub when: Moment,
     /// From the entry's first module on; none where no chain is known.
     pub steps: Vec<Step>,
-    /// The entry only seems to begin there: who asks for the first module left no byte.
+    /// No importer of the first module is known: it may have left no byte, or the bundler may be told to begin there.
     #[serde(skip_serializing_if = "std::ops::Not::not")]
     pub has_lost_start: bool,
 }

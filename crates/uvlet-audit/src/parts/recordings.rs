@@ -31,10 +31,27 @@ pub struct Ran {
     pub later: Spans,
     /// Stretches that none saw run.
     pub never: Spans,
-    /// Recorded files, with the recordings that they are in, by place.
+    /// TiedRecordings files, with the recordings that they are in, by place.
     pub files: BTreeMap<FileId, BTreeSet<usize>>,
     /// Scripts of recordings that are no files of the build.
     pub unmatched: BTreeSet<Unmatched>,
+}
+
+/// Recordings with what ran in them, tied to a build once for all that is asked of them.
+#[derive(Debug)]
+pub struct TiedRecordings<'r> {
+    /// The recordings; the first is that of the load.
+    pub recordings: &'r [Recording],
+    /// What ran in them.
+    pub ran: Ran,
+}
+
+impl<'r> TiedRecordings<'r> {
+    /// Ties recordings to the files of a build.
+    #[must_use]
+    pub fn new(record: &Record, recordings: &'r [Recording], texts: &dyn Texts) -> Self {
+        Self { recordings, ran: ran(record, recordings, texts) }
+    }
 }
 
 /// Ties recordings to the files of a build.

@@ -118,7 +118,9 @@ pub(crate) fn sentence(why: &Why, screen: &Screen) -> String {
 fn cause(chain: &Chain, why: &Why) -> String {
     let [.., asker, last] = chain.steps.as_slice() else {
         return match (chain.steps.first(), why.lies_in.first()) {
-            (Some(_), _) if chain.has_lost_start => ", and who asks for it left no byte".to_owned(),
+            (Some(_), _) if chain.has_lost_start => {
+                "; what imports it there is not known".to_owned()
+            }
             (Some(_), _) => format!(", because {} starts with it", plain(&chain.entry)),
             (None, Some(place)) => {
                 format!(

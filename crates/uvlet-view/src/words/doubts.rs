@@ -29,7 +29,7 @@ fn sentence(doubt: &Doubt) -> String {
             "{subject} is fetched from elsewhere then: {bytes} B as emitted here, which are no gain for who has not got it"
         ),
         Doubt::NoAsker { subject, entry } => format!(
-            "who asks for {subject} at startup of {entry} left no byte and is not known; what else it asks for stays, and the plugin of `uvlet plugin`, or webpack's stats with modules and reasons, would tell"
+            "no importer of {subject} is known at startup of {entry}; whatever else that importer needs is predicted to stay. `uvlet plugin`, or webpack's stats with modules and reasons, would name it"
         ),
         Doubt::NoTexts => {
             "texts are not at hand: shares of streams are summed, which may be off by 1%".to_owned()

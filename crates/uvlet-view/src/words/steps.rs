@@ -49,7 +49,7 @@ pub fn besides(step: &Besides) -> String {
             format!("{what}: who imports from it imports from the modules that declare the names")
         }
         Besides::NoName { what } => {
-            format!("{what}: only whole packages can be left to another host by name")
+            format!("{what}: only whole packages can be listed as externals")
         }
         Besides::NoRule { rule, bundler } => {
             let name = bundler.map_or("the bundler", Bundler::name);

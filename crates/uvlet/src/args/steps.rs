@@ -29,7 +29,7 @@ pub struct Steps {
     #[arg(long, value_name = "MODULE")]
     pub bypass: Vec<String>,
     /// Put what a selector names into a file of its own; of several rules the first that matches holds.
-    /// A `*` in the name stands for each package: a file for each.
+    /// A `*` in the name makes one file per package.
     #[arg(long, value_name = "NAME=SELECTOR")]
     pub gather: Vec<String>,
     /// It grows or shrinks to this size, as emitted.
@@ -154,7 +154,10 @@ fn gathered(text: &str, lens: &Lens<'_>) -> Result<Vec<Step>, Failure> {
     let package_of = |id: &ModuleId| lens.record.package_of(*id).map(|one| one.name.as_str());
     let packages: Option<BTreeSet<&str>> = whole.modules.iter().map(package_of).collect();
     let packages = packages.filter(|packages| !packages.is_empty()).ok_or_else(|| {
-        wrong("`*` stands for each package that is meant, and code of none is among it".to_owned())
+        wrong(
+            "`*` makes one file per package, and some of these modules belong to no package"
+                .to_owned(),
+        )
     })?;
     let one = |package: &str| {
         let short = package.rsplit('/').next().unwrap_or(package);

@@ -3,6 +3,7 @@
 use clap::Args;
 use uvlet_audit::{
     ask::coverage::{CoveredBy, coverage},
+    parts::recordings::TiedRecordings,
     select::{evaluate, selector::Selector},
 };
 use uvlet_read::TracedCosts;
@@ -60,9 +61,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         return Err(Failure::In { selector, message });
     }
     let costs = TracedCosts::new(&record, &*texts, &coder);
-    let answer =
-        coverage(&lens, &read, &*texts, Some(&costs), arguments.by, &selection.cells, measures[0]);
-    recordings::is_of_build(answer.files.is_empty(), &read, &answer.unmatched)?;
+    let recorded = TiedRecordings::new(&record, &read, &*texts);
+    recordings::check_build(&recorded.ran, &read)?;
+    let (by, within) = (arguments.by, &selection.cells);
+    let answer = coverage(&lens, &recorded, &*texts, Some(&costs), by, within, measures[0]);
     let notices = wording::notices(&record.notices);
     let top = (arguments.top > 0).then_some(arguments.top);
     let screen = screen(&show.page, &measures);

@@ -69,7 +69,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         return Err(Failure::Usage(said.to_owned()));
     }
     if arguments.as_config && show.format != Form::Table {
-        let said = "--as-config writes lines for the bundler's configuration: leave --format out";
+        let said = "--as-config prints lines for the bundler's configuration and has no other form; drop --format";
         return Err(Failure::Usage(said.to_owned()));
     }
     let within = arguments.within.as_deref().map(str::parse::<Selector>).transpose()?;

@@ -92,8 +92,8 @@ fn a_record_without_texts_answers_by_shares() {
 #[case(&["--suggest", "--defer", "burgee-plot"], "--suggest tries steps by itself")]
 #[case(&["--gather", "burgee-plot"], "is not NAME=SELECTOR")]
 #[case(&["--gather", "a=package(nothing)"], "no package is called")]
-#[case(&["--gather", "kit-*=own"], "`*` stands for each package")]
-#[case(&["--defer", "moorline", "--as-config", "--format", "json"], "leave --format out")]
+#[case(&["--gather", "kit-*=own"], "`*` makes one file per package")]
+#[case(&["--defer", "moorline", "--as-config", "--format", "json"], "drop --format")]
 #[case(&["--resize", "moorline=big"], "--resize moorline=big")]
 #[case(&["--defer", "burgee-plot", "--visits", "harbour"], "no entry or route is called that")]
 #[case(&["--defer", "burgee-plot from nowhere.js"], "no package or module is called")]
@@ -133,7 +133,7 @@ fn a_plan_is_written_with_names_that_bundlers_know() {
     assert!(said.contains(r#"name: "kit-moorline", test: /node_modules[\\/](moorline)"#), "{said}");
     assert!(said.contains(r#"name: "kit-tidecalc""#), "{said}");
     assert!(said.contains(r#"external: ["tidecalc"]"#), "{said}");
-    assert!(said.contains("locale): only whole packages"), "{said}");
+    assert!(said.contains("locale): only whole packages can be listed"), "{said}");
 }
 
 #[test]
