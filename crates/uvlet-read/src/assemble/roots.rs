@@ -12,11 +12,17 @@ pub fn give(record: &mut Record) {
     }
     let asked: BTreeSet<(ModuleId, ModuleId)> =
         record.edges.iter().map(|edge| (edge.to, edge.from)).collect();
+    let mut has_bytes = vec![false; record.modules.len()];
+    for cell in record.cells.iter().filter(|cell| cell.amount.emitted > 0) {
+        if let Owner::Module(id) = cell.owner {
+            has_bytes[id.at()] = true;
+        }
+    }
     let roots: Vec<Vec<ModuleId>> = record
         .entries
         .iter()
         .map(|entry| match entry.roots.is_empty() {
-            true => roots(record, &entry.requested, &asked),
+            true => roots(record, &entry.requested, &asked, &has_bytes),
             false => entry.roots.clone(),
         })
         .collect();
@@ -29,6 +35,7 @@ fn roots(
     record: &Record,
     requested: &[FileId],
     asked: &BTreeSet<(ModuleId, ModuleId)>,
+    has_bytes: &[bool],
 ) -> Vec<ModuleId> {
     let scripts = requested.iter().filter(|id| record.file(**id).kind == Kind::Script);
     let needed: BTreeSet<FileId> =
@@ -41,9 +48,22 @@ fn roots(
             _ => None,
         })
         .collect();
+    // A file that left no byte, such as one that re-exports others, imports on behalf of its importers.
     let is_asked = |id: &ModuleId| {
-        let askers = asked.range((*id, ModuleId::new(0))..=(*id, ModuleId::new(usize::MAX)));
-        askers.into_iter().any(|(_, from)| modules.contains(from))
+        let mut open = vec![*id];
+        let mut seen = BTreeSet::from([*id]);
+        while let Some(to) = open.pop() {
+            let askers = asked.range((to, ModuleId::new(0))..=(to, ModuleId::new(usize::MAX)));
+            for &(_, from) in askers {
+                if from != *id && modules.contains(&from) {
+                    return true;
+                }
+                if !has_bytes[from.at()] && seen.insert(from) {
+                    open.push(from);
+                }
+            }
+        }
+        false
     };
     modules.iter().copied().filter(|id| !is_asked(id)).collect()
 }

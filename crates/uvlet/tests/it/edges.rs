@@ -94,19 +94,41 @@ fn sources_say_what_the_bundler_says(#[case] sample: &str) {
 
 /// A script of so many modules, each of one byte, with their sources in its map.
 fn script(sources: &[(&str, &str)]) -> Folder {
+    script_of(sources, sources.len())
+}
+
+/// The same, where only the first modules left a byte.
+fn script_of(sources: &[(&str, &str)], count: usize) -> Folder {
     let names: Vec<_> = sources.iter().map(|(name, _)| format!("../{name}")).collect();
     let texts: Vec<_> = sources.iter().map(|(_, text)| *text).collect();
-    let mappings = format!("AAAA{}", ",CCAA".repeat(sources.len() - 1));
+    let mappings = format!("AAAA{}", ",CCAA".repeat(count - 1));
     let map = serde_json::json!({
         "version": 3, "sources": names, "sourcesContent": texts, "mappings": mappings,
     });
-    let text = "x".repeat(sources.len()) + "\n//# sourceMappingURL=a.js.map";
+    let text = "x".repeat(count) + "\n//# sourceMappingURL=a.js.map";
     Folder::new().with("out/a.js", text).with("out/a.js.map", map.to_string())
 }
 
 /// Edges as `from > to`, by paths, in order.
 fn drawn(record: &Value, basis: &str) -> Vec<String> {
     edges(record, &[basis]).into_iter().map(|(from, to)| format!("{from} > {to}")).collect()
+}
+
+#[test]
+fn an_entry_does_not_begin_at_what_a_file_without_bytes_imports() {
+    let folder = script_of(
+        &[
+            ("src/main.js", "import * as scales from 'vend/scale.js'; scales"),
+            ("node_modules/scale/linear.js", "export const linear = 1"),
+            ("node_modules/vend/scale.js", "export * from 'scale/linear.js'"),
+        ],
+        2,
+    )
+    .with("out/index.html", "<script type=module src=a.js></script>");
+    let record = record(folder.path(), &["out"]);
+    let roots = list(&list(&record, "entries")[0], "roots");
+    let roots: Vec<String> = roots.iter().map(|root| path(&record, root)).collect();
+    assert_eq!(roots, ["src/main.js"]);
 }
 
 #[test]
