@@ -7,7 +7,7 @@ use uvlet_ledger::coding::Encoder;
 
 use crate::{
     cell::{Cell, Owner, Run},
-    file::{Chunk, File, Shares},
+    file::{Chunk, File, Kind, Shares},
     graph::{DynamicLoad, Edge, EdgeBasis, Entry, Module, Package, Unresolved, UnresolvedRequest},
     ids::{FileId, ModuleId},
     notice::Notice,
@@ -83,6 +83,19 @@ pub struct Record {
 }
 
 impl Record {
+    /// Percent of the emitted script bytes that have no known owner, rounded down.
+    #[must_use]
+    pub fn unattributed_percent(&self) -> u64 {
+        let (mut all, mut unattributed) = (0_u64, 0_u64);
+        for cell in self.cells.iter().filter(|cell| self.file(cell.file).kind == Kind::Script) {
+            all = all.saturating_add(cell.amount.emitted);
+            if cell.owner == Owner::Unattributed {
+                unattributed = unattributed.saturating_add(cell.amount.emitted);
+            }
+        }
+        unattributed.saturating_mul(100).checked_div(all).unwrap_or(0)
+    }
+
     /// The modules that an entry surely begins with: those that the bundler names; else its own, where it
     /// has any, since a package's module that nothing asks for hangs on one that left no byte.
     #[must_use]

@@ -2,25 +2,18 @@
 //! questions cannot be answered of most bytes.
 
 use std::path::Path;
-use uvlet_view::words::maps as words;
 
 use uvlet_audit::bundlers::{FRAMEWORKS, Maps, Profile};
 use uvlet_read::project;
-use uvlet_record::{Bundler, Kind, Owner, Record};
+use uvlet_record::{Bundler, Record};
+use uvlet_view::words::maps as words;
 
 /// Hundredths of the script bytes without an owner from which on maps are worth asking for.
 const WORTH: u64 = 5;
 
 /// What to do so that bytes get owners, where so many script bytes have none that it matters.
 pub fn missing(record: &Record, build: &Path) -> Option<String> {
-    let (mut all, mut unowned) = (0_u64, 0_u64);
-    for cell in &record.cells {
-        if record.file(cell.file).kind == Kind::Script {
-            all += cell.amount.emitted;
-            unowned += if cell.owner == Owner::Unattributed { cell.amount.emitted } else { 0 };
-        }
-    }
-    if unowned == 0 || unowned.saturating_mul(100) < all.saturating_mul(WORTH) {
+    if record.unattributed_percent() < WORTH {
         return None;
     }
     let ways: Vec<String> = ways(record, build)

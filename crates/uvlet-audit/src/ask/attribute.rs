@@ -79,6 +79,9 @@ pub struct Attribution {
     pub rows: Vec<Row>,
     /// All rows together.
     pub total: Total,
+    /// Where nothing was found: percent of the build's script bytes that have no known owner.
+    #[serde(skip)]
+    pub unseen_percent: u64,
 }
 
 /// All rows together.
@@ -277,6 +280,10 @@ pub fn attribute(
         by,
         within: within.map(str::to_owned),
         rows: rows.into_iter().map(|(_, row)| row).collect(),
+        unseen_percent: match total.emitted {
+            0 => lens.record.unattributed_percent(),
+            _ => 0,
+        },
         total: Total { sizes: total.sizes() },
     }
 }

@@ -56,6 +56,8 @@ pub enum SubjectError {
         text: String,
         /// Names that are close.
         near: Vec<String>,
+        /// Percent of the script bytes that may be its, as they have no known owner.
+        unattributed_percent: u64,
     },
     /// A name in the selector means nothing in the build.
     Missing {
@@ -219,7 +221,8 @@ fn unknown(text: &str, record: &Record) -> SubjectError {
         near = nearest(text, record.modules.iter().map(|module| module.path.as_str()));
     }
     let near = near.into_iter().map(str::to_owned).collect();
-    SubjectError::Unknown { text: text.to_owned(), near }
+    let unattributed_percent = record.unattributed_percent();
+    SubjectError::Unknown { text: text.to_owned(), near, unattributed_percent }
 }
 
 impl From<SelectorError> for SubjectError {

@@ -237,7 +237,12 @@ fn sentence(answer: &Attribution, screen: &Screen) -> String {
     let within = within.as_deref().unwrap_or("everything");
     let heaviest = answer.rows.iter().max_by_key(|row| row.sizes.get(measure));
     let Some(heaviest) = heaviest.filter(|_| answer.total.sizes.emitted > 0) else {
-        return format!("This build holds nothing of {within}: 0 B.");
+        return match answer.unseen_percent {
+            0 => format!("This build holds nothing of {within}: 0 B."),
+            percent => format!(
+                "No bytes of this build are known to be in {within}; {percent}% of the script bytes are unattributed."
+            ),
+        };
     };
     if answer.by == By::Export {
         return exports(answer, within, &format!("{} ({measure})", size(total)));

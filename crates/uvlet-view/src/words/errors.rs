@@ -116,6 +116,17 @@ pub fn missing(missing: &Missing) -> String {
     format!("no {} is called `{name}`{}", noun(*set), near(close))
 }
 
+/// What is to be said where something is not found in a build whose owners are not all known.
+#[must_use]
+pub fn unseen(unattributed_percent: u64) -> String {
+    match unattributed_percent {
+        0 => String::new(),
+        percent => format!(
+            "; {percent}% of the script bytes are unattributed and may include it, which source maps would show"
+        ),
+    }
+}
+
 /// Why a name means no package or module.
 #[must_use]
 pub fn subject(error: &SubjectError) -> String {
@@ -123,9 +134,11 @@ pub fn subject(error: &SubjectError) -> String {
         SubjectError::Ambiguous { text, candidates } => {
             format!("`{text}` may be any of {}", some(candidates, LISTED))
         }
-        SubjectError::Unknown { text, near: close } => {
-            format!("no package or module is called `{text}`{}", near(close))
-        }
+        SubjectError::Unknown { text, near: close, unattributed_percent } => format!(
+            "no package or module is called `{text}`{}{}",
+            near(close),
+            unseen(*unattributed_percent)
+        ),
         SubjectError::Missing { text, missing } => format!("selector `{text}`: {}", lack(missing)),
         SubjectError::Selector(error) => selector(error),
     }

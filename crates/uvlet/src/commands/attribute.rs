@@ -209,5 +209,10 @@ fn said(missing: &Missing, lens: &Lens<'_>) -> String {
             record.modules.iter().map(|module| module.path.as_str()).collect()
         }
     };
-    format!("{}, {}", errors::missing(missing), errors::remedy(&missing.name, names.into_iter()))
+    let unseen = match missing.set.is_of_files() {
+        true => String::new(),
+        false => errors::unseen(record.unattributed_percent()),
+    };
+    let remedy = errors::remedy(&missing.name, names.into_iter());
+    format!("{}, {remedy}{unseen}", errors::missing(missing))
 }

@@ -16,6 +16,27 @@ fn steps(chain: &Value) -> Vec<&str> {
 }
 
 #[test]
+fn what_was_not_seen_is_not_said_to_be_missing() {
+    let folder = Folder::new()
+        .with("d/index.html", "<script src=a.js></script>")
+        .with("d/a.js", "console.log(1)");
+    for line in [
+        &["why", "d", "moorline"][..],
+        &["what-if", "d", "--without", "moorline"],
+        &["attribute", "d", "--in", "package(moorline)"],
+    ] {
+        let said = uvlet(folder.path(), line);
+        assert_eq!(said.status, 2);
+        assert!(said.err.contains("100% of the script bytes are unattributed"), "{}", said.err);
+    }
+    let said = uvlet(folder.path(), &["attribute", "d", "--in", "third-party"]).out;
+    assert!(said.starts_with("No bytes of this build are known to be in third-party"), "{said}");
+    // Where all owners are known there is nothing to add.
+    let said = uvlet(&demo(), &["why", "builds/esbuild-after", "moorlin-x"]).err;
+    assert!(!said.contains("unattributed"), "{said}");
+}
+
+#[test]
 fn the_chain_that_drags_the_chart_drawer_into_a_page_without_charts() {
     let why = json(&builds(), &["why", "esbuild-before", "burgee-plot", "--from", "booking"]);
     let chain = &why["chains"][0];
