@@ -24,3 +24,6 @@ pub mod marks;
 pub mod patch;
 mod versions;
 pub mod waste;
+
+#[cfg(test)]
+mod tests;

@@ -13,3 +13,5 @@ pub mod lens;
 pub mod parts;
 pub mod predict;
 pub mod select;
+#[cfg(test)]
+mod small;

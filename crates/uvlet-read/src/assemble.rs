@@ -35,8 +35,9 @@ use modules::{Modules, Naming};
 use site::Site;
 use targets::Targets;
 use uvlet_record::{
-    Aside, Bundler, DynamicLoad, Edge, Entry, FileId, Format, Kind, Mode, ModuleId, Notice, Owner,
-    Reason, Record, Remark, SCHEMA, SetAside, Target, Unresolved, glob::Glob, sizes::Coded,
+    Aside, Bundler, DynamicLoad, Edge, Entry, FileId, Format, Kind, Mode, ModeBasis, ModuleId,
+    Notice, Owner, Reason, Record, Remark, SCHEMA, SetAside, Target, Unresolved, glob::Glob,
+    sizes::Coded,
 };
 
 use crate::{
@@ -314,7 +315,7 @@ impl Build<'_> {
     }
 
     /// A record that says what the build is, and holds nothing yet.
-    fn head(&self, mode: Mode, mode_evidence: Vec<String>) -> Record {
+    fn head(&self, mode: Mode, mode_evidence: Vec<ModeBasis>) -> Record {
         let described = self.read.described();
         let targets = &self.read.targets;
         let said_target = described.and_then(|described| described.target.as_ref());
@@ -451,7 +452,7 @@ impl Build<'_> {
         Connected { loads, unresolved, entries, chunks }
     }
 
-    fn mode(&self, accounts: &Accounts) -> (Mode, Vec<String>) {
+    fn mode(&self, accounts: &Accounts) -> (Mode, Vec<ModeBasis>) {
         let read = &self.read;
         let marks: Vec<(&str, &CodeMarks)> =
             read.paths().zip(read.inspected.iter().map(|file| &file.marks)).collect();

@@ -1,10 +1,11 @@
 //! Network logs of browsers: HAR 1.2 (HTTP Archive, the W3C draft of 2012), as every browser exports it.
 
 use std::{collections::BTreeMap, fs, io, path::Path};
-use uvlet_record::fault;
 
 use serde::Deserialize;
-use uvlet_record::{LogPage, LogRequest};
+use uvlet_record::{LogPage, LogRequest, fault};
+
+use crate::folder::text::Unfit;
 
 /// Bytes of a log that are read.
 const LARGEST: u64 = 1 << 30;
@@ -115,7 +116,7 @@ struct Made {
 pub fn read(path: &Path) -> Result<Vec<LogPage>, LogError> {
     let metadata = fs::metadata(path)?;
     if !metadata.is_file() || metadata.len() > LARGEST {
-        return Err(io::Error::other("it is no file of a size that is read").into());
+        return Err(io::Error::other(Unfit::NotPlain).into());
     }
     let text = fs::read(path)?;
     let text = text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&text);

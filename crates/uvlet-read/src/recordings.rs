@@ -4,10 +4,11 @@
 //! sheets that `CSS.styleSheetAdded` told of.
 
 use std::{collections::HashMap, fs, io, path::Path};
-use uvlet_record::fault;
 
 use serde::Deserialize;
-use uvlet_record::{Recording, Seen};
+use uvlet_record::{Recording, Seen, fault};
+
+use crate::folder::text::Unfit;
 
 /// Bytes of a recording that are read.
 const LARGEST: u64 = 1 << 30;
@@ -109,7 +110,7 @@ struct Range {
 pub fn read(path: &Path, label: &str) -> Result<Recording, RecordingError> {
     let metadata = fs::metadata(path)?;
     if !metadata.is_file() || metadata.len() > LARGEST {
-        return Err(io::Error::other("it is no file of a size that is read").into());
+        return Err(io::Error::other(Unfit::NotPlain).into());
     }
     let text = fs::read(path)?;
     let form: Form = serde_json::from_slice(&text).map_err(|error| {

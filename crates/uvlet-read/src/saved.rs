@@ -37,12 +37,11 @@ pub fn read(path: &Path) -> Result<Record, ReadError> {
         _ => Box::new(whole),
     };
     let saved = |source| ReadError::Saved { path: path.to_owned(), source };
-    let not_one = |reason: &str| saved(SavedError::Form(reason.to_owned()));
     let mut bytes = Vec::new();
     decoded.take(largest + 1).read_to_end(&mut bytes).map_err(failed)?;
     if bytes.len() as u64 > largest {
-        return Err(not_one("it unpacks to far more than a build's record would"));
+        return Err(saved(SavedError::TooLarge));
     }
-    let text = String::from_utf8(bytes).map_err(|_| not_one("it is not UTF-8 text"))?;
+    let text = String::from_utf8(bytes).map_err(|_| saved(SavedError::NotText))?;
     Record::from_json(&text).map_err(saved)
 }

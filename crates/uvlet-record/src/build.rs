@@ -13,11 +13,11 @@ use crate::{
     notice::Notice,
     saved_texts::SavedTexts,
     sizes::{Amount, Coded, Coding, Measure},
-    terms::{Bundler, Mode, Target},
+    terms::{Bundler, Mode, ModeBasis, Target, TargetBasis},
 };
 
 /// Version of the record's JSON form.
-pub const SCHEMA: u32 = 4;
+pub const SCHEMA: u32 = 5;
 
 /// One build, accounted for.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -37,11 +37,11 @@ pub struct Record {
     /// Production or development.
     pub mode: Mode,
     /// What the mode was judged by.
-    pub mode_evidence: Vec<String>,
+    pub mode_evidence: Vec<ModeBasis>,
     /// Where the build is meant to run.
     pub target: Target,
     /// What the target was judged by.
-    pub target_basis: String,
+    pub target_basis: TargetBasis,
     /// What stood beside this build, is served to nobody who visits it, and is in no total.
     pub set_aside: Vec<SetAside>,
     /// The encoder behind each coded measure; its keys are the codings that were taken.

@@ -36,6 +36,6 @@ pub use notice::{Lack, Notice, OtherName, Remark, Setting};
 pub use recording::{LogPage, LogRequest, Recording, Seen};
 pub use saved::SavedError;
 pub use saved_texts::{SavedMap, SavedSection, SavedTexts};
-pub use terms::{Bundler, Mode, Target};
+pub use terms::{Bundler, Mode, ModeBasis, Target, TargetBasis};
 pub use texts::{Costs, Place, Segment, Texts, segments};
 pub use verify::Flaw;

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use strum::IntoStaticStr;
 
-use crate::{sizes::Measure, terms::Target};
+use crate::terms::Target;
 
 /// Something that a reader should know; it never changes an exit status.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
@@ -37,22 +37,6 @@ impl Notice {
 #[serde(tag = "code", rename_all = "kebab-case")]
 #[strum(serialize_all = "kebab-case")]
 pub enum Remark {
-    /// Code asks for more as it starts than a budget over its startup counts.
-    AtOnce {
-        /// The budget.
-        budget: String,
-        /// The entry.
-        entry: String,
-        /// Bytes that come at once besides.
-        bytes: u64,
-        /// What they are counted in.
-        measure: Measure,
-    },
-    /// An exception stands for something that no limit breaks.
-    WaiverUnused {
-        /// What it is about.
-        about: String,
-    },
     /// The bundler reports errors of the build.
     BuildErrors {
         /// How many.
@@ -67,17 +51,6 @@ pub enum Remark {
     WholeRead {
         /// Its folder.
         folder: String,
-    },
-    /// A budget names a chunk by a name that does not last.
-    ChunkRenamed {
-        /// The budget.
-        budget: String,
-        /// What kind of name that is.
-        by: OtherName,
-        /// The name.
-        name: String,
-        /// The name that lasts.
-        lasting: String,
     },
     /// A precompressed copy decodes to something else than its file.
     CopyDiffers {

@@ -17,6 +17,12 @@ pub enum SavedError {
     /// It is not JSON of a record's form.
     #[error("is not a record: {0}")]
     Form(String),
+    /// It is far larger than a record would be.
+    #[error("is not a record: it unpacks to far more than a build's record would")]
+    TooLarge,
+    /// It is no text.
+    #[error("is not a record: it is not UTF-8 text")]
+    NotText,
     /// It was written by a newer program.
     #[error("is a record of schema {found}, this program reads {SCHEMA}")]
     Newer {

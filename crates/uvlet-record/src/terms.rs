@@ -78,3 +78,65 @@ impl Target {
         self.into()
     }
 }
+
+/// What a build's mode is judged by.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(tag = "mark", rename_all = "kebab-case")]
+pub enum ModeBasis {
+    /// A file evaluates module bodies from strings.
+    Evaluates {
+        /// The file.
+        file: String,
+    },
+    /// A module reloads the page when a source is saved.
+    LiveReload {
+        /// The module.
+        module: String,
+    },
+    /// A library's edition for developers is bundled.
+    DevelopmentEdition {
+        /// The module.
+        module: String,
+    },
+    /// The bundler says it.
+    Declared,
+    /// The share of white space in the code.
+    WhiteSpace {
+        /// White space in a thousand bytes.
+        per_mille: u64,
+        /// It is as little as minified code has.
+        is_minified: bool,
+    },
+    /// There is no code to judge.
+    NoCode,
+}
+
+/// What a build's target is judged by.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(tag = "mark", rename_all = "kebab-case")]
+pub enum TargetBasis {
+    /// A page loads its scripts.
+    Page,
+    /// It imports what only Node.js has.
+    Imports {
+        /// The module of Node.js.
+        module: String,
+    },
+    /// It imports nothing at startup that only Node.js has.
+    NoNodeImport,
+    /// Of several outputs this one is read.
+    Output,
+    /// The framework says what is served to whom.
+    Framework {
+        /// The framework.
+        name: String,
+    },
+    /// The bundler says it.
+    Declared,
+    /// The runtime loads chunks by script tags.
+    ScriptTags,
+    /// The runtime loads chunks by reading files.
+    ReadsFiles,
+}

@@ -275,9 +275,9 @@ impl Record {
             }
         }
         for load in &self.unresolved {
-            exists("a load that leads nowhere", "file", load.file.at(), files)?;
+            exists("unresolved load", "file", load.file.at(), files)?;
             if let Some(module) = load.module {
-                exists("a load that leads nowhere", "module", module.at(), modules)?;
+                exists("unresolved load", "module", module.at(), modules)?;
             }
         }
         for load in &self.dynamic_loads {
@@ -298,7 +298,7 @@ impl Record {
         exists("the texts", "module", texts.sources.len(), modules + 1)?;
         for map in texts.maps.iter().flatten() {
             for id in map.sections.iter().flat_map(|section| &section.modules).flatten() {
-                exists("a saved map", "module", id.at(), modules)?;
+                exists("saved map", "module", id.at(), modules)?;
             }
         }
         for (file, text) in self.files.iter().zip(&texts.emitted) {

@@ -51,7 +51,7 @@ pub struct Surveyed<'a> {
 
 impl Answer for Surveyed<'_> {
     fn json(&self) -> impl Serialize + '_ {
-        self.answer
+        json::survey::Survey::from(self.answer)
     }
 
     fn table(&self, record: &Record, screen: &Screen) -> String {

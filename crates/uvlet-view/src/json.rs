@@ -7,6 +7,7 @@ pub mod compare;
 pub mod coverage;
 pub mod gate;
 pub mod requests;
+pub mod survey;
 pub mod waste;
 pub mod what_if;
 

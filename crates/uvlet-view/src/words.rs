@@ -1,6 +1,7 @@
 //! The sentences of answers: findings, causes, doubts, reasons and errors are data in the rooms below, and
 //! are put into words here and nowhere else.
 
+pub mod bases;
 pub mod changes;
 pub mod doubts;
 pub mod errors;

@@ -14,7 +14,7 @@ pub(crate) mod source;
 pub use budgets::{ceiling, growth};
 pub use error::{ConfigError, FILE};
 pub use listed::Setting;
-pub use size::parse as size;
+pub use size::{ValueError, parse as size};
 
 use std::{
     collections::BTreeMap,

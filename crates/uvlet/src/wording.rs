@@ -1,7 +1,8 @@
 //! The sentences of errors and notices: what is wrong, where, and which option or command mends it.
 
+use uvlet_audit::ask::gate::remark::GateRemark;
 use uvlet_read::{DescriptionError, ReadError};
-use uvlet_record::{Lack, Notice, OtherName, Remark, SavedError, Setting, sizes::Measure};
+use uvlet_record::{Lack, Notice, OtherName, Remark, SavedError, Setting};
 use uvlet_view::words::quote;
 
 /// Notices with their sentences, for outputs.
@@ -14,12 +15,20 @@ pub fn notices(notices: &[Notice]) -> Vec<uvlet_view::Notice> {
     notices.iter().map(worded).collect()
 }
 
+/// What should be known of budgets, for outputs.
+pub fn gate_notices<'r>(
+    remarks: impl IntoIterator<Item = &'r GateRemark>,
+) -> Vec<uvlet_view::Notice> {
+    let worded = |remark: &GateRemark| uvlet_view::Notice {
+        code: remark.code(),
+        message: gate_remark(remark),
+        place: None,
+    };
+    remarks.into_iter().map(worded).collect()
+}
+
 fn remark(remark: &Remark) -> String {
     match remark {
-        Remark::AtOnce { budget, entry, bytes, measure } => at_once(budget, entry, *bytes, *measure),
-        Remark::WaiverUnused { about } => {
-            format!("the waiver of {about} is of no use any more; take it out")
-        }
         Remark::BuildErrors { count: 1 } => {
             "reports an error of the build: it may be incomplete".to_owned()
         }
@@ -31,16 +40,6 @@ fn remark(remark: &Remark) -> String {
         }
         Remark::WholeRead { folder } => {
             format!("{folder} is read, the whole output that this is a part of")
-        }
-        Remark::ChunkRenamed { budget, by, name, lasting } => {
-            let what = match by {
-                OtherName::Given => "the bundler's name",
-                OtherName::Stem => "the file's name",
-                OtherName::Id => "the bundler's number",
-            };
-            format!(
-                "budget `{budget}`: chunk({name}) is {what}; the name that lasts is chunk({lasting})"
-            )
         }
         Remark::CopyDiffers { file } => format!("does not decode to {file}: it is not used"),
         Remark::Elsewhere { count: 1, url } => {
@@ -123,10 +122,25 @@ fn of_description(remark: &Remark) -> String {
     }
 }
 
-fn at_once(budget: &str, entry: &str, bytes: u64, measure: Measure) -> String {
-    format!(
-        "budget `{budget}` counts what {entry} needs to start; its code asks for {bytes} B ({measure}) more at once, which at-once({entry}) counts too"
-    )
+fn gate_remark(remark: &GateRemark) -> String {
+    match remark {
+        GateRemark::AtOnce { budget, entry, bytes, measure } => format!(
+            "budget `{budget}` counts what {entry} needs to start; its code loads {bytes} B ({measure}) more at once, which at-once({entry}) counts too"
+        ),
+        GateRemark::WaiverUnused { about } => {
+            format!("the waiver of {about} no longer applies; remove it")
+        }
+        GateRemark::ChunkRenamed { budget, by, name, lasting } => {
+            let what = match by {
+                OtherName::Given => "the bundler's name",
+                OtherName::Stem => "the file's name",
+                OtherName::Id => "the bundler's number",
+            };
+            format!(
+                "budget `{budget}`: chunk({name}) is {what}; the name that lasts is chunk({lasting})"
+            )
+        }
+    }
 }
 
 /// What a description leaves out, with the bundler's option that adds it.

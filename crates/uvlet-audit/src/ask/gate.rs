@@ -9,6 +9,7 @@ mod growth;
 mod judge;
 pub mod limit;
 pub mod reason;
+pub mod remark;
 pub mod starts;
 pub mod verdict;
 pub mod waiver;
@@ -59,13 +60,13 @@ pub fn gate(
         aids,
         strictness,
         rows: Vec::new(),
-        notices: Vec::new(),
+        remarks: Vec::new(),
         used: BTreeSet::new(),
     };
     for budget in budgets {
         judge.budget(budget).map_err(|source| GateError { budget: budget.name.clone(), source })?;
     }
     judge.waive().map_err(|(budget, source)| GateError { budget, source })?;
-    let Judge { rows, notices, .. } = judge;
-    Ok(Gate::of(reasons.into_iter().map(GateReason::alone).collect(), rows, notices))
+    let Judge { rows, remarks, .. } = judge;
+    Ok(Gate::of(reasons.into_iter().map(GateReason::alone).collect(), rows, remarks))
 }

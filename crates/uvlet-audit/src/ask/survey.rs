@@ -4,8 +4,8 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use serde::Serialize;
 use uvlet_record::{
-    Aside, Bundler, Chunk, DynamicLoad, Entry, FileId, Kind, Mode, ModuleId, NamedBy, Origin,
-    Owner, Reason, Record, SetAside, Target, When,
+    Aside, Bundler, Chunk, DynamicLoad, Entry, FileId, Kind, Mode, ModeBasis, ModuleId, NamedBy,
+    Origin, Owner, Reason, Record, SetAside, Target, TargetBasis, When,
     sizes::{Amount, Sizes},
 };
 
@@ -82,11 +82,11 @@ pub struct Build {
     /// Production or development.
     pub mode: Mode,
     /// Why.
-    pub mode_evidence: Vec<String>,
+    pub mode_evidence: Vec<ModeBasis>,
     /// Where it runs.
     pub target: Target,
     /// Why.
-    pub target_basis: String,
+    pub target_basis: TargetBasis,
 }
 
 /// One entry.

@@ -1,31 +1,31 @@
 //! Is it a production build? Judged by positive marks only.
 
-use uvlet_record::{Mode, Module};
+use uvlet_record::{Mode, ModeBasis, Module};
 
 use crate::files::marks::CodeMarks;
 
-/// Share of white space below which code is taken for minified: real minified scripts hold 2 to 6%
-/// (in texts), scripts as written 15% and more.
-const MINIFIED_SPACE: f64 = 0.10;
+/// White space in a thousand bytes below which code is taken for minified: real minified scripts hold 20
+/// to 60 (in texts), scripts as written 150 and more.
+const MINIFIED_SPACE: u64 = 100;
 
 /// Judges the mode, with the evidence.
 pub fn judge<'m>(
     marks: &[(&str, &CodeMarks)],
     modules: impl Iterator<Item = &'m Module>,
-    said: Option<&(Mode, String)>,
-) -> (Mode, Vec<String>) {
+    said: Option<&(Mode, ModeBasis)>,
+) -> (Mode, Vec<ModeBasis>) {
     let mut evidence = Vec::new();
     if let Some((path, _)) = marks.iter().find(|(_, marks)| marks.evaluates) {
-        evidence.push(format!("{path} evaluates module bodies from strings"));
+        evidence.push(ModeBasis::Evaluates { file: (*path).to_owned() });
     }
     for module in modules {
         let path = module.path.as_str();
         let live = ["webpack-dev-server/client/", "webpack/hot/", "vite/dist/client/"];
         let installed = path.rsplit("node_modules/").next().filter(|_| module.package.is_some());
         if installed.is_some_and(|inside| live.iter().any(|mark| inside.starts_with(mark))) {
-            evidence.push(format!("{path} is a live-reload client"));
+            evidence.push(ModeBasis::LiveReload { module: path.to_owned() });
         } else if path.contains(".development.") && module.package.is_some() {
-            evidence.push(format!("{path} is a library's development edition"));
+            evidence.push(ModeBasis::DevelopmentEdition { module: path.to_owned() });
         }
     }
     if let Some((Mode::Development, said)) = said {
@@ -40,14 +40,10 @@ pub fn judge<'m>(
     let bytes: u64 = marks.iter().map(|(_, marks)| marks.bytes).sum();
     let space: u64 = marks.iter().map(|(_, marks)| marks.space).sum();
     if bytes == 0 {
-        return (Mode::Unclear, vec!["there is no code to judge by".to_owned()]);
+        return (Mode::Unclear, vec![ModeBasis::NoCode]);
     }
-    #[expect(clippy::cast_precision_loss, reason = "a share of white space needs three digits")]
-    let share = space as f64 / bytes as f64;
-    let said = format!("{:.1}% of the code is white space", 100.0 * share);
-    if share < MINIFIED_SPACE {
-        (Mode::Production, vec![format!("minified: {said}")])
-    } else {
-        (Mode::Unclear, vec![format!("not minified: {said}")])
-    }
+    let per_mille = (space * 1000 + bytes / 2) / bytes;
+    let is_minified = space * 1000 < bytes * MINIFIED_SPACE;
+    let mode = if is_minified { Mode::Production } else { Mode::Unclear };
+    (mode, vec![ModeBasis::WhiteSpace { per_mille, is_minified }])
 }

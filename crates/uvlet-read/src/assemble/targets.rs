@@ -7,7 +7,7 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use uvlet_record::{Kind, Reason, SetAside, Target};
+use uvlet_record::{Kind, Reason, SetAside, Target, TargetBasis};
 
 use crate::assemble::inspect::Inspected;
 use crate::{
@@ -26,7 +26,7 @@ pub struct Targets {
     /// The target that is looked at.
     pub chosen: Target,
     /// What says so.
-    pub basis: String,
+    pub basis: TargetBasis,
 }
 
 impl Targets {
@@ -79,12 +79,10 @@ impl Targets {
         };
         let is_started_by_page = by_page.iter().any(|&at| listing.counted[at].1 == Kind::Script);
         let basis = match (chosen, inspected.iter().find_map(builtin)) {
-            (Target::Browser, _) if is_started_by_page => "a page loads its scripts".to_owned(),
-            (Target::Server, Some(name)) => format!("imports {name}, which only Node.js has"),
-            (Target::Browser, _) => {
-                "imports no module as it starts that only Node.js has".to_owned()
-            }
-            (target, _) => format!("its output for the {} is looked at", target.name()),
+            (Target::Browser, _) if is_started_by_page => TargetBasis::Page,
+            (Target::Server, Some(name)) => TargetBasis::Imports { module: name.to_owned() },
+            (Target::Browser, _) => TargetBasis::NoNodeImport,
+            (..) => TargetBasis::Output,
         };
         Ok(Self { of_file, chosen, basis })
     }
@@ -103,7 +101,7 @@ impl Targets {
         if !has_code && asked.is_some() {
             return Err(chosen);
         }
-        let basis = format!("{framework} says what it serves to whom");
+        let basis = TargetBasis::Framework { name: framework.to_owned() };
         Ok(Self { of_file: vec![chosen; listing.counted.len()], chosen, basis })
     }
 

@@ -6,7 +6,9 @@
 
 use std::{collections::HashMap, ops::Range};
 
-use uvlet_record::{Bundler, EdgeKind, Lack, Mode, ModuleFormat, Target, Used};
+use uvlet_record::{
+    Bundler, EdgeKind, Lack, Mode, ModeBasis, ModuleFormat, Target, TargetBasis, Used,
+};
 
 /// A module's place among those of its description.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -30,9 +32,9 @@ pub struct Described {
     /// What is loaded on demand, where the bundler says it outright.
     pub loads: Vec<DescribedLoad>,
     /// Production or development, and what says so.
-    pub mode: Option<(Mode, String)>,
+    pub mode: Option<(Mode, ModeBasis)>,
     /// Where the build runs, and what says so.
-    pub target: Option<(Target, String)>,
+    pub target: Option<(Target, TargetBasis)>,
     /// What it can tell, whichever bundler it is of.
     pub can: Capabilities,
     /// What the description leaves out.

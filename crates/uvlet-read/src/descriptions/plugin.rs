@@ -7,7 +7,7 @@
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use serde::{Deserialize, Serialize};
-use uvlet_record::{AsideKind, Bundler, EdgeKind, Mode, Target, Used};
+use uvlet_record::{AsideKind, Bundler, EdgeKind, Mode, ModeBasis, Target, TargetBasis, Used};
 
 use super::{
     described::{
@@ -152,8 +152,8 @@ fn described(file: &PluginFile) -> Described {
     let mut described = Described {
         bundler: Some(file.bundler),
         version: file.version.clone(),
-        mode: file.mode.map(|mode| (mode, "the bundler says so".to_owned())),
-        target: file.target.map(|target| (target, "the bundler says so".to_owned())),
+        mode: file.mode.map(|mode| (mode, ModeBasis::Declared)),
+        target: file.target.map(|target| (target, TargetBasis::Declared)),
         ..Described::default()
     };
     let ids = modules(file, &mut described);

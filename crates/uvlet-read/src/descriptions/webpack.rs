@@ -15,7 +15,7 @@ use std::{
 };
 
 use foldhash::fast::RandomState;
-use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target};
+use uvlet_record::{AsideKind, Bundler, EdgeKind, ModuleFormat, Target, TargetBasis};
 
 use super::{
     described::{
@@ -378,9 +378,11 @@ impl<'a> Reader<'a> {
             }
             _ => return,
         };
-        let loads = if target == Target::Server { "reading files" } else { "script tags" };
-        let said = format!("the runtime loads chunks by {loads}");
-        self.described.target.get_or_insert((target, said));
+        let basis = match target {
+            Target::Server => TargetBasis::ReadsFiles,
+            _ => TargetBasis::ScriptTags,
+        };
+        self.described.target.get_or_insert((target, basis));
     }
 
     fn entries(&mut self, stats: &'a Json<'a>, of_chunk: &HashMap<String, Vec<String>>) {
@@ -475,8 +477,8 @@ impl<'a> Reader<'a> {
         // A bundle of one file loads no chunk that would tell where it runs.
         let mut externals = self.described.modules.iter().filter(|module| module.external);
         if let Some(builtin) = externals.find(|module| is_node_builtin(&module.raw)) {
-            let said = format!("imports {}, which only Node.js has", builtin.raw);
-            self.described.target.get_or_insert((Target::Server, said));
+            let basis = TargetBasis::Imports { module: builtin.raw.clone() };
+            self.described.target.get_or_insert((Target::Server, basis));
         }
         let mut chunks = stats.chunks.iter().flatten().peekable();
         let has_chunks = chunks.peek().is_some();

@@ -8,6 +8,20 @@ use std::{
 
 use crate::folder::list::Listed;
 
+/// Why a file that could be opened is not read.
+#[derive(Debug, thiserror::Error)]
+pub enum Unfit {
+    /// It is too large.
+    #[error("it is larger than 1 GiB")]
+    TooLarge,
+    /// It is not as long as it was listed.
+    #[error("it was changed while it was read; measure again when the build has ended")]
+    Changed,
+    /// It is a folder, a pipe or a device, or too large.
+    #[error("it is no plain file of at most 1 GiB")]
+    NotPlain,
+}
+
 /// The bytes of a file as they were when it was read.
 pub struct Text(Vec<u8>);
 
@@ -20,16 +34,14 @@ impl Text {
     /// # Errors
     /// When it cannot be read, is larger than 1 GiB, or is no longer as long as it was listed.
     pub fn of(file: &Listed) -> io::Result<Self> {
-        let wrong = |message: &str| Err(io::Error::other(message));
+        let wrong = |unfit: Unfit| Err(io::Error::other(unfit));
         if file.bytes > LARGEST {
-            return wrong("it is larger than 1 GiB");
+            return wrong(Unfit::TooLarge);
         }
         let mut text = Vec::with_capacity(usize::try_from(file.bytes).unwrap_or(0));
         File::open(&file.disk)?.take(file.bytes + 1).read_to_end(&mut text)?;
         if text.len() as u64 != file.bytes {
-            return wrong(
-                "it was changed while it was read; measure again when the build has ended",
-            );
+            return wrong(Unfit::Changed);
         }
         Ok(Self(text))
     }

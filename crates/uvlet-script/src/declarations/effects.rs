@@ -1,6 +1,6 @@
 //! Whether evaluating an expression can matter to anybody who does not use its value.
 
-use std::{cell::Cell, fmt};
+use std::cell::Cell;
 
 use oxc_ast::ast::{
     Argument, ArrayExpressionElement, ArrowFunctionBody, AssignmentTarget, BinaryExpression,
@@ -33,23 +33,6 @@ pub enum Effect {
     Global,
     /// Something is waited for, or loaded.
     Wait,
-}
-
-impl fmt::Display for Effect {
-    fn fmt(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
-        formatter.write_str(match self {
-            Self::Call => "a call",
-            Self::Construct => "a constructor",
-            Self::PropertyRead => "a property read",
-            Self::Assignment => "an assignment",
-            Self::StaticCode => "code of a class that runs as it is made",
-            Self::Decorator => "a decorator",
-            Self::Spread => "a spread",
-            Self::Conversion => "a conversion of a value",
-            Self::Global => "a global name",
-            Self::Wait => "a wait",
-        })
-    }
 }
 
 /// Globals of the language whose mere reading, and the reading of their own properties, does nothing.

@@ -12,6 +12,7 @@ use crate::screen::{Screen, bold, count, dim, measures_said, styled, wrapped};
 use crate::{
     bar::{PARTS, draw},
     name::{fitted, plain, width},
+    words::bases,
 };
 
 /// Entries that the first sentence names.
@@ -198,7 +199,8 @@ pub(crate) fn sentence(survey: &Survey, screen: &Screen) -> String {
 
 pub(crate) fn build(survey: &Survey, record: &Record, screen: &Screen) -> String {
     let build = &survey.build;
-    let evidence = build.mode_evidence.first().map(|e| format!(" ({})", plain(e)));
+    let evidence =
+        build.mode_evidence.first().map(|basis| format!(" ({})", plain(&bases::of_mode(basis))));
     let evidence = evidence.unwrap_or_default();
     let mode = match build.mode {
         Mode::Production => format!("production build{evidence}"),

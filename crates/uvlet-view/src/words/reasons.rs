@@ -2,7 +2,7 @@
 
 use uvlet_audit::ask::gate::{budget::Place, reason::Reason, verdict::GateReason};
 
-use super::{errors, judged, some};
+use super::{bases, errors, judged, some};
 
 /// Files that a reason names.
 const NAMED: usize = 3;
@@ -22,7 +22,7 @@ pub fn sentence(reason: &Reason) -> String {
     match reason {
         Reason::DevelopmentBuild(evidence) => format!(
             "this is a development build ({}); its sizes are not what visitors get",
-            evidence.as_deref().unwrap_or_default()
+            evidence.as_ref().map(bases::of_mode).unwrap_or_default()
         ),
         Reason::NotRead(why) => why.clone(),
         Reason::NotJudged(judged) => judged::checked(judged),

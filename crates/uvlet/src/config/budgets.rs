@@ -13,7 +13,7 @@ use uvlet_view::words::errors;
 
 use super::{
     reader::{Table, Wrong},
-    size,
+    size::{self, ValueError},
 };
 
 /// A budget; none if it is switched off.
@@ -143,13 +143,13 @@ fn limits(table: &Table<'_>, kinds: impl Iterator<Item = LimitKind>) -> Result<L
 ///
 /// # Errors
 /// What is wrong, and how it would be right.
-pub fn ceiling(kind: LimitKind, text: &str) -> Result<Ceiling, String> {
+pub fn ceiling(kind: LimitKind, text: &str) -> Result<Ceiling, ValueError> {
     match kind.written() {
         Written::Growth => growth(text),
         Written::Size => size::parse(text).map(Ceiling::Number),
         Written::Number | Written::Never => match text.parse() {
             Ok(number) => Ok(Ceiling::Number(number)),
-            Err(_) => Err("takes a whole number of files".to_owned()),
+            Err(_) => Err(ValueError::FileCount),
         },
     }
 }
@@ -168,11 +168,11 @@ fn listed(keys: &[&str]) -> String {
 ///
 /// # Errors
 /// What is wrong, and how it would be right.
-pub fn growth(text: &str) -> Result<Ceiling, String> {
+pub fn growth(text: &str) -> Result<Ceiling, ValueError> {
     let Some(percent) = text.trim().strip_suffix('%') else {
         return size::parse(text).map(Ceiling::Number);
     };
-    let wrong = || format!("`{text}` is no growth; write it like `2 kB` or `1.5%`");
+    let wrong = || ValueError::Growth(text.to_owned());
     let (whole, part) = percent.trim().split_once('.').unwrap_or((percent.trim(), ""));
     let is_number = |digits: &str| digits.bytes().all(|digit| digit.is_ascii_digit());
     if whole.is_empty() || part.len() > 3 || !is_number(whole) || !is_number(part) {
@@ -186,10 +186,10 @@ pub fn growth(text: &str) -> Result<Ceiling, String> {
 ///
 /// # Errors
 /// What is wrong, and how it would be right.
-pub fn share(text: &str) -> Result<u64, String> {
+pub fn share(text: &str) -> Result<u64, ValueError> {
     match growth(text) {
         Ok(Ceiling::Milli(share)) if share <= 100_000 => Ok(share),
-        _ => Err(format!("`{text}` is no share; write it like `95%`")),
+        _ => Err(ValueError::Share(text.to_owned())),
     }
 }
 

@@ -193,18 +193,18 @@ impl<'t> Table<'t> {
     }
 
     /// A text that stands for something else.
-    pub fn with<T>(
+    pub fn with<T, E: Display>(
         &self,
         key: &str,
-        parse: impl FnOnce(&str) -> Result<T, String>,
+        parse: impl FnOnce(&str) -> Result<T, E>,
     ) -> Result<Option<T>, Wrong> {
         let Some(text) = self.string(key)? else { return Ok(None) };
-        let wrong = |message| self.wrong_at(key, &format!("`{key}`: {message}"));
+        let wrong = |error| self.wrong_at(key, &format!("`{key}`: {error}"));
         parse(text).map(Some).map_err(wrong)
     }
 
     pub fn parsed<T: FromStr<Err: Display>>(&self, key: &str) -> Result<Option<T>, Wrong> {
-        self.with(key, |text| text.parse().map_err(|error: T::Err| error.to_string()))
+        self.with(key, str::parse)
     }
 
     pub fn selector(&self, key: &str) -> Result<Option<Selector>, Wrong> {

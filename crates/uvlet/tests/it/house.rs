@@ -42,9 +42,12 @@ impl Said {
     }
 
     fn token(&mut self, tokens: TokenStream) {
+        let mut is_attribute = false;
         for token in tokens {
+            let is_next = matches!(&token, TokenTree::Punct(mark) if mark.as_char() == '#');
             match token {
-                TokenTree::Group(group) => self.token(group.stream()),
+                TokenTree::Group(group) if !is_attribute => self.token(group.stream()),
+                TokenTree::Group(_) => {}
                 TokenTree::Literal(literal) => {
                     if let Ok(text) = syn::parse_str::<syn::LitStr>(&literal.to_string()) {
                         self.texts.push(text.value());
@@ -52,6 +55,7 @@ impl Said {
                 }
                 TokenTree::Ident(_) | TokenTree::Punct(_) => {}
             }
+            is_attribute = is_next;
         }
     }
 }
@@ -82,9 +86,18 @@ impl<'a> Visit<'a> for Said {
 
     fn visit_macro(&mut self, called: &'a syn::Macro) {
         // What only a developer sees is no sentence to people.
-        if !called.path.is_ident("debug_assert") {
+        let is_check = ["debug_assert", "matches"].iter().any(|check| called.path.is_ident(check));
+        if !is_check {
             self.token(called.tokens.clone());
         }
+    }
+
+    fn visit_expr_method_call(&mut self, call: &'a syn::ExprMethodCall) {
+        // Nor is the reason why something cannot fail.
+        if call.method != "expect" {
+            return visit::visit_expr_method_call(self, call);
+        }
+        self.visit_expr(&call.receiver);
     }
 
     fn visit_lit_str(&mut self, text: &'a syn::LitStr) {
@@ -206,11 +219,16 @@ fn is_sentence(text: &str) -> bool {
     })
 }
 
-#[test]
-fn what_computes_holds_no_sentence() {
+/// Errors say what they are by their type, as all errors do: those texts are attributes.
+#[rstest]
+#[case("uvlet-record")]
+#[case("uvlet-script")]
+#[case("uvlet-read")]
+#[case("uvlet-audit")]
+fn what_computes_holds_no_sentence(#[case] name: &str) {
     assert!(is_sentence("{name} is not of this build"));
     assert!(!is_sentence("output: { codeSplitting: { groups: ["));
-    let said = crate_said("uvlet-audit");
+    let said = crate_said(name);
     let texts = said.iter().flat_map(|(module, said)| {
         let texts = said.texts.iter().filter(|text| is_sentence(text));
         texts.map(move |text| format!("{}: {text}", module.join("::")))

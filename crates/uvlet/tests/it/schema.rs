@@ -4,21 +4,19 @@ use std::{env, fs, path::Path};
 
 use rstest::rstest;
 use serde::{Deserialize, de::DeserializeOwned};
-use uvlet_audit::ask::{
-    attribute::Attribution, declaration::WhyDeclaration, survey::Survey, why::Why,
-};
+use uvlet_audit::ask::{attribute::Attribution, declaration::WhyDeclaration, why::Why};
 use uvlet_read::PluginFile;
 use uvlet_record::Record;
 use uvlet_view::json::{
-    compare::Comparison, coverage::Coverage, gate::Gate, requests::Requests, waste::Waste,
-    what_if::WhatIf,
+    compare::Comparison, coverage::Coverage, gate::Gate, requests::Requests, survey::Survey,
+    waste::Waste, what_if::WhatIf,
 };
 
 use crate::support::{SAMPLES, demo, json, uvlet};
 
 /// `UVLET_WRITE_SCHEMAS=1 cargo test schemas` writes them anew.
 #[rstest]
-#[case("survey", uvlet_view::json::schema::<Survey>())]
+#[case("survey", uvlet_view::json::schema::<Survey<'static>>())]
 #[case("attribute", uvlet_view::json::schema::<Attribution>())]
 #[case("gate", uvlet_view::json::schema::<Gate<'static>>())]
 #[case("why", uvlet_view::json::schema::<Why>())]

@@ -3,10 +3,12 @@
 use std::collections::BTreeSet;
 
 use jiff::civil::Date;
-use uvlet_record::{Costs, Notice, Texts};
+use uvlet_record::{Costs, Texts};
 
 use crate::{
-    ask::gate::{budget::Strictness, reason::Reason, verdict::BudgetRow, waiver::Waiver},
+    ask::gate::{
+        budget::Strictness, reason::Reason, remark::GateRemark, verdict::BudgetRow, waiver::Waiver,
+    },
     find::judged::Judged,
     lens::Lens,
     parts::cells::CellSet,
@@ -37,7 +39,7 @@ pub(crate) struct Judge<'l, 'r> {
     pub(crate) aids: Aids<'l>,
     pub(crate) strictness: Strictness,
     pub(crate) rows: Vec<BudgetRow>,
-    pub(crate) notices: Vec<Notice>,
+    pub(crate) remarks: Vec<GateRemark>,
     /// Exceptions that were of use, by place.
     pub(crate) used: BTreeSet<usize>,
 }

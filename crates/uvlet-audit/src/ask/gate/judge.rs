@@ -3,9 +3,7 @@
 
 use std::collections::{BTreeSet, HashSet};
 
-use uvlet_record::{
-    AsideKind, CellId, FileId, Kind, ModuleId, Notice, Owner, Remark, sizes::Measure,
-};
+use uvlet_record::{AsideKind, CellId, FileId, Kind, ModuleId, Owner, sizes::Measure};
 
 use crate::{
     ask::{
@@ -15,6 +13,7 @@ use crate::{
             budget::{Budget, Scope, limits},
             limit::{Counted, LimitKind},
             reason::Reason,
+            remark::GateRemark,
             verdict::{BudgetRow, Heavy, Verdict},
         },
     },
@@ -183,8 +182,7 @@ impl Judge<'_, '_> {
         let name = &budget.name;
         for Renamed { by, name: chunk, lasting } in &found.renamed {
             let (budget, name, lasting) = (name.clone(), chunk.clone(), lasting.clone());
-            let remark = Remark::ChunkRenamed { budget, by: *by, name, lasting };
-            self.notices.push(Notice::of_build(remark));
+            self.remarks.push(GateRemark::ChunkRenamed { budget, by: *by, name, lasting });
         }
         for &at in &found.startup_of {
             let entry = &self.lens.record.entries[at];
@@ -193,8 +191,7 @@ impl Judge<'_, '_> {
             if bytes > 0 {
                 let (budget, measure) = (name.clone(), budget.measure);
                 let entry = entry.name.clone();
-                let remark = Remark::AtOnce { budget, entry, bytes, measure };
-                self.notices.push(Notice::of_build(remark));
+                self.remarks.push(GateRemark::AtOnce { budget, entry, bytes, measure });
             }
         }
     }

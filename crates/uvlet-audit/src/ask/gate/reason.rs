@@ -1,6 +1,7 @@
 //! What breaks a gate, leaves a limit undecided, or is to be known of a row, as data.
 
 use jiff::civil::Date;
+use uvlet_record::ModeBasis;
 
 use crate::{
     ask::gate::budget::Place,
@@ -15,7 +16,7 @@ use crate::{
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Reason {
     /// The build is one for development; why it is taken for one.
-    DevelopmentBuild(Option<String>),
+    DevelopmentBuild(Option<ModeBasis>),
     /// The build could not be read, and why.
     NotRead(String),
     /// Too little could be judged to find all of a kind.

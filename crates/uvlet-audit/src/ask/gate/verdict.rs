@@ -3,10 +3,7 @@
 use std::cmp::Reverse;
 
 use serde::Serialize;
-use uvlet_record::{
-    Notice,
-    sizes::{Measure, Sizes},
-};
+use uvlet_record::sizes::{Measure, Sizes};
 
 use crate::ask::{
     attribute::RowKind,
@@ -14,6 +11,7 @@ use crate::ask::{
         budget::{self, Budget, Place},
         limit::{Counted, LimitKind},
         reason::Reason,
+        remark::GateRemark,
     },
 };
 
@@ -27,7 +25,7 @@ pub struct Gate {
     /// One row per item and limit: broken first, then undecided, warned, waived, unjudged, held.
     pub budgets: Vec<BudgetRow>,
     /// What should be known of how budgets were understood.
-    pub notices: Vec<Notice>,
+    pub remarks: Vec<GateRemark>,
 }
 
 /// What breaks a gate besides budgets.
@@ -147,7 +145,7 @@ impl Gate {
     pub(crate) fn of(
         reasons: Vec<GateReason>,
         mut budgets: Vec<BudgetRow>,
-        notices: Vec<Notice>,
+        remarks: Vec<GateRemark>,
     ) -> Self {
         budgets.sort_by(|a, b| {
             let order = |row: &BudgetRow| (row.verdict, Reverse(row.over_by));
@@ -167,22 +165,22 @@ impl Gate {
         } else {
             Verdict::Held
         };
-        Self { verdict, reasons, budgets, notices }
+        Self { verdict, reasons, budgets, remarks }
     }
 
     /// The gates of several apps as one.
     #[must_use]
     pub fn join(apps: Vec<(String, Self)>) -> Self {
-        let (mut reasons, mut rows, mut notices) = (Vec::new(), Vec::new(), Vec::new());
+        let (mut reasons, mut rows, mut remarks) = (Vec::new(), Vec::new(), Vec::new());
         for (app, gate) in apps {
             reasons.extend(
                 gate.reasons.into_iter().map(|one| GateReason { app: Some(app.clone()), ..one }),
             );
             let of_app = |row| BudgetRow { app: Some(app.clone()), ..row };
             rows.extend(gate.budgets.into_iter().map(of_app));
-            notices.extend(gate.notices);
+            remarks.extend(gate.remarks);
         }
-        Self::of(reasons, rows, notices)
+        Self::of(reasons, rows, remarks)
     }
 
     /// Every promise about a build that could not be read, which leaves it undecided.

@@ -2,12 +2,13 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{Notice, Remark, Texts, sizes::Measure};
+use uvlet_record::{Texts, sizes::Measure};
 
 use crate::{
     ask::gate::{
         bench::{Judge, Unwaived},
         reason::Reason,
+        remark::GateRemark,
         verdict::{BudgetRow, Verdict},
         waiver::About,
     },
@@ -117,8 +118,7 @@ impl Judge<'_, '_> {
         }
         for (at, waiver) in waivers.iter().enumerate() {
             if !self.used.contains(&at) {
-                let remark = Remark::WaiverUnused { about: waiver.name() };
-                self.notices.push(Notice::of_build(remark));
+                self.remarks.push(GateRemark::WaiverUnused { about: waiver.name() });
             }
         }
         Ok(())

@@ -31,8 +31,8 @@ fn record(modules: usize, edges: &BTreeSet<(usize, usize, usize)>, roots: [usize
         })
         .collect();
     let record = serde_json::json!({
-        "schema": 4, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
-        "mode_evidence": [], "target": "browser", "target_basis": "", "set_aside": [], "encoders": {},
+        "schema": 5, "label": "tiny", "bundler": null, "bundler_version": null, "mode": "unclear",
+        "mode_evidence": [], "target": "browser", "target_basis": {"mark": "page"}, "set_aside": [], "encoders": {},
         "precompressed": {},
         "files": [{"path": "a.js", "kind": "script", "digest": "", "emitted": (1_u64 << modules) - 1,
             "format": "es", "loads": [], "cells": {"start": 0, "end": modules}, "runs": {"start": 0, "end": 0}}],

@@ -184,7 +184,7 @@ fn telling<'de: 'a, 'a, D: Deserializer<'de>>(
         type Value = Option<Vec<Module<'a>>>;
 
         fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
-            formatter.write_str("a list of modules")
+            formatter.write_str("modules")
         }
 
         fn visit_unit<E>(self) -> Result<Self::Value, E> {
@@ -257,7 +257,7 @@ impl<'de: 'a, 'a> Deserialize<'de> for Reasons<'a> {
             type Value = Reasons<'a>;
 
             fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
-                formatter.write_str("a list of reasons")
+                formatter.write_str("reasons")
             }
 
             fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Reasons<'a>, A::Error> {

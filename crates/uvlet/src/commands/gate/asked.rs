@@ -8,7 +8,7 @@ use uvlet_audit::ask::gate::{
 use uvlet_view::words::errors;
 
 use crate::{
-    config::{self, Config, listed::Setting},
+    config::{self, Config, ValueError, listed::Setting},
     failure::Failure,
 };
 
@@ -31,18 +31,36 @@ pub fn only(apps: &mut [Config], names: &[String]) -> Result<(), Failure> {
     Ok(())
 }
 
-fn known(apps: &[Config], name: &str) -> Result<(), String> {
+/// Why a budget cannot be chosen, or its limit not be set.
+#[derive(Debug, thiserror::Error)]
+enum AskedError {
+    #[error("no budget is called `{name}`, {remedy}")]
+    NoBudget { name: String, remedy: String },
+    #[error("no limit is called `{name}`, {remedy}")]
+    NoLimit { name: String, remedy: String },
+    #[error("`{0}` forbids something, and takes no limit")]
+    TakesNone(String),
+    #[error("write it like `start.at_most=150 kB`")]
+    Form,
+    #[error(transparent)]
+    Value(#[from] ValueError),
+}
+
+fn known(apps: &[Config], name: &str) -> Result<(), AskedError> {
     let names = apps.iter().flat_map(|config| &config.budgets).map(|budget| budget.name.as_str());
     match names.clone().any(|known| known == name) {
         true => Ok(()),
-        false => Err(format!("no budget is called `{name}`, {}", errors::remedy(name, names))),
+        false => {
+            let remedy = errors::remedy(name, names);
+            Err(AskedError::NoBudget { name: name.to_owned(), remedy })
+        }
     }
 }
 
 /// Sets limits as if the settings said them.
 pub fn limits(apps: &mut [Config], tried: &[String]) -> Result<(), Failure> {
     for text in tried {
-        let wrong = |why| Failure::Usage(format!("--try {text}: {why}"));
+        let wrong = |why: AskedError| Failure::Usage(format!("--try {text}: {why}"));
         let tried = Tried::read(text).map_err(wrong)?;
         known(apps, tried.name).map_err(wrong)?;
         for config in &mut *apps {
@@ -71,21 +89,21 @@ struct Tried<'t> {
 }
 
 impl<'t> Tried<'t> {
-    fn read(text: &'t str) -> Result<Self, String> {
-        let written = || "write it like `start.at_most=150 kB`".to_owned();
+    fn read(text: &'t str) -> Result<Self, AskedError> {
+        let written = || AskedError::Form;
         let (place, value) = text.split_once('=').ok_or_else(written)?;
         let (name, key) = place.trim().rsplit_once('.').ok_or_else(written)?;
         Ok(Self { name, key, value: value.trim() })
     }
 
-    fn set(&self, budget: &mut Budget) -> Result<(), String> {
+    fn set(&self, budget: &mut Budget) -> Result<(), AskedError> {
         let Self { name, key, value } = *self;
         if matches!(budget.scope, Scope::Absent(_)) {
-            return Err(format!("`{name}` forbids something, and takes no limit"));
+            return Err(AskedError::TakesNone(name.to_owned()));
         }
         let Some(kind) = LimitKind::set().find(|kind| kind.name() == key) else {
             let remedy = errors::remedy(key, LimitKind::set().map(LimitKind::name));
-            return Err(format!("no limit is called `{key}`, {remedy}"));
+            return Err(AskedError::NoLimit { name: key.to_owned(), remedy });
         };
         budget.limits.insert(kind, config::ceiling(kind, value)?);
         Ok(())

@@ -11,6 +11,7 @@ use uvlet_audit::{
         gate::{
             bench::Aids,
             gate,
+            remark::GateRemark,
             starts::{EntryStart, starts},
             verdict::Gate,
         },
@@ -23,7 +24,7 @@ use uvlet_audit::{
 };
 use uvlet_read::{Coder, TracedCosts};
 use uvlet_record::{
-    Notice, Record, Remark, SavedTexts, Texts,
+    Record, SavedTexts, Texts,
     sizes::{Coding, Measure},
 };
 use uvlet_view::{form::Form, words::errors};
@@ -69,13 +70,14 @@ pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure>
     if let [config] = apps.as_slice() {
         let One { gate, path, record, entries } =
             one(arguments, config, against(arguments, None)?)?;
-        let notices = [record.notices.clone(), gate.notices.clone()].concat();
+        let mut notices = wording::notices(&record.notices);
+        notices.extend(wording::gate_notices(&gate.remarks));
         return Ok(AllJudged {
             label: as_planned(
                 arguments,
                 config.app.clone().unwrap_or_else(|| record.label.clone()),
             ),
-            notices: wording::notices(&notices),
+            notices,
             paths: vec![(None, path)],
             gate,
             record,
@@ -90,9 +92,9 @@ pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure>
     let mut first = None;
     let (mut gates, mut notices, mut entries, mut paths) =
         (Vec::new(), Vec::new(), Vec::new(), Vec::new());
-    let idle: Vec<(&Config, Vec<Notice>)> = judged
+    let idle: Vec<(&Config, Vec<GateRemark>)> = judged
         .iter()
-        .filter_map(|(config, one)| Some((*config, one.as_ref().ok()?.gate.notices.clone())))
+        .filter_map(|(config, one)| Some((*config, one.as_ref().ok()?.gate.remarks.clone())))
         .collect();
     let mut failures = Vec::new();
     for (config, one) in judged {
@@ -105,9 +107,9 @@ pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure>
                 continue;
             }
         };
-        let said = record.notices.iter().chain(&gate.notices);
-        let said = said.filter(|notice| !is_of_use_elsewhere(notice, &idle)).cloned();
-        for notice in wording::notices(&said.collect::<Vec<_>>()) {
+        let remarks = gate.remarks.iter().filter(|remark| !is_of_use_elsewhere(remark, &idle));
+        let of_gate = wording::gate_notices(remarks);
+        for notice in wording::notices(&record.notices).into_iter().chain(of_gate) {
             let message = format!("{app}: {}", notice.message);
             notices.push(uvlet_view::Notice { message, ..notice });
         }
@@ -152,11 +154,10 @@ fn meant<'c>(arguments: &Arguments, apps: &'c [Config]) -> Result<Vec<&'c Config
 }
 
 /// Every app is of no use to say of what is of use to another.
-fn is_of_use_elsewhere(notice: &Notice, idle: &[(&Config, Vec<Notice>)]) -> bool {
-    let Remark::WaiverUnused { about } = &notice.remark else { return false };
-    idle.iter().any(|(config, notices)| {
-        config.waivers.iter().any(|waiver| waiver.name() == *about)
-            && !notices.iter().any(|other| other.remark == notice.remark)
+fn is_of_use_elsewhere(remark: &GateRemark, idle: &[(&Config, Vec<GateRemark>)]) -> bool {
+    let GateRemark::WaiverUnused { about } = remark else { return false };
+    idle.iter().any(|(config, remarks)| {
+        config.waivers.iter().any(|waiver| waiver.name() == *about) && !remarks.contains(remark)
     })
 }
 
