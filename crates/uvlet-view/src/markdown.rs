@@ -3,21 +3,25 @@
 //! Names stand in code spans, where nothing is a mention, a link or an element; what would end a
 //! span or a cell is replaced by a look-alike.
 
+mod cells;
+mod compare;
+mod gate;
+
+use cells::{code, harmless, sentence, table};
+pub use compare::compare;
+pub use gate::{folds, gate};
+
 use crate::words::{
     doubts::sentences,
     findings,
-    reasons::of_gate,
     remarks::fault,
     steps::{typed, typed_all},
 };
-use uvlet_audit::ask::gate::starts::EntryStart;
 use uvlet_audit::{
     ask::{
         attribute::Attribution,
-        compare::Comparison,
         coverage::Coverage,
         declaration::WhyDeclaration,
-        gate::verdict::Gate,
         requests::Requests,
         suggest::Suggestions,
         survey::{EntryRow, Survey},
@@ -29,64 +33,13 @@ use uvlet_audit::{
 use uvlet_record::{Record, sizes::Measure};
 
 use crate::{
-    name::plain,
     notice::Notice,
-    screen::{Screen, count, measures_said},
+    screen::{Screen, measures_said},
     table::{
-        attribute as rows,
-        attribute::Rows,
-        compare as moves,
-        compare::{Lines, Rows as CompareRows},
-        coverage as ran, declaration as declared, gate as promises,
-        gate::{Shown, Standing},
+        attribute as rows, attribute::Rows, coverage as ran, declaration as declared,
         requests as asked, survey as said, waste as found, what_if as predictions, why as reasons,
     },
 };
-
-/// A name in a code span.
-fn code(name: &str) -> String {
-    format!("`{}`", harmless(name))
-}
-
-/// Text from outside that keeps to its place: no cell, span or element ends or begins in it.
-fn harmless(text: &str) -> String {
-    plain(text).replace('`', "ˋ").replace('|', "¦").replace('<', "‹").replace('>', "›")
-}
-
-/// A sentence that holds names from outside: one paragraph in which nothing is a mark, a link or a
-/// reference, and nobody is mentioned. Marks are escaped, and what links itself gets a joiner, which
-/// nobody sees.
-fn sentence(text: &str) -> String {
-    const JOINER: char = '\u{2060}';
-    let text = harmless(text);
-    let mut safe = String::with_capacity(text.len() + 16);
-    let mut before = ' ';
-    for c in text.chars() {
-        match c {
-            '\\' | '*' | '_' | '[' | ']' | '~' | '&' | '!' => safe.extend(['\\', c]),
-            // `https://…`, `www.…`, `a@b`, `#1` and `GH-1` link by themselves.
-            '/' if before == '/' || before == ':' => safe.extend([JOINER, c]),
-            '.' if before == 'w' || before == 'W' => safe.extend([JOINER, c]),
-            '@' | '#' => safe.extend([c, JOINER]),
-            _ => safe.push(c),
-        }
-        before = c;
-    }
-    safe
-}
-
-/// Rows of cells; numbers stand on the right.
-fn table(heads: &[(&str, bool)], rows: impl Iterator<Item = Vec<String>>) -> String {
-    let line = |cells: Vec<String>| format!("| {} |\n", cells.join(" | "));
-    let mut text = line(heads.iter().map(|(head, _)| (*head).to_owned()).collect());
-    text.push_str(&line(
-        heads.iter().map(|(_, right)| if *right { "---:" } else { "---" }.to_owned()).collect(),
-    ));
-    for row in rows {
-        text.push_str(&line(row));
-    }
-    text
-}
 
 /// The survey: the answer, then one fold per entry.
 #[must_use]
@@ -321,56 +274,6 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     text
 }
 
-/// What moved between two builds: the verdict, then one fold with the causes and one with entries.
-#[must_use]
-pub fn compare(
-    answer: &Comparison,
-    record: &Record,
-    screen: &Screen,
-    rows: &CompareRows,
-) -> String {
-    let mut text = String::new();
-    if let Some(warning) = moves::warning(answer) {
-        text.push_str(&format!("**{}**\n\n", sentence(&warning)));
-    }
-    text.push_str(&format!("**{}**\n\n", sentence(&moves::sentence(answer, screen))));
-    text.push_str(&format!("{}\n\n", sentence(&moves::whole(answer, screen))));
-    if let Some(said) = moves::elsewhere(answer) {
-        text.push_str(&format!("{}\n\n", sentence(&said)));
-    }
-    let Lines { heads, lines } = moves::lines(answer, screen, rows);
-    if !lines.is_empty() {
-        let heads: Vec<(&str, bool)> =
-            heads.iter().map(|head| (head.heading.as_str(), head.right)).collect();
-        let lines = lines.into_iter().map(|mut cells| {
-            cells[0] = code(&cells[0]);
-            for cell in &mut cells[1..] {
-                *cell = sentence(cell);
-            }
-            cells
-        });
-        text.push_str("<details><summary>What moved</summary>\n\n");
-        text.push_str(&table(&heads, lines));
-        text.push_str("\n</details>\n\n");
-    }
-    let size = |sizes: &uvlet_record::sizes::Sizes| screen.units.size(sizes.get(screen.measure));
-    let visits = answer.entries.iter().map(|row| {
-        let startup = |loads: &Option<uvlet_audit::ask::compare::entries::Loads>| {
-            loads.as_ref().map_or_else(|| "–".to_owned(), |loads| size(&loads.startup.sizes))
-        };
-        let again = row.return_visit.as_ref().map(|visit| size(&visit.sizes));
-        let again = again.unwrap_or_else(|| "–".to_owned());
-        vec![code(&row.name), startup(&row.before), startup(&row.after), again]
-    });
-    let heads = [("entry", false), ("startup from", true), ("to", true), ("fetched again", true)];
-    text.push_str("<details><summary>Entries</summary>\n\n");
-    text.push_str(&table(&heads, visits));
-    text.push_str("\n</details>\n\n");
-    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
-    text.push_str(&format!("{}\n", sentence(&sizes)));
-    text
-}
-
 /// The attribution as a table that adds up.
 #[must_use]
 pub fn attribute(
@@ -390,71 +293,6 @@ pub fn attribute(
     });
     text.push_str(&table(&heads, lines));
     text.push_str(&format!("\n{}\n", sentence(&rows::footnote(answer, record, screen))));
-    text
-}
-
-/// One fold per entry, with whose bytes it starts with.
-#[must_use]
-pub fn folds(entries: &[EntryStart], screen: &Screen) -> String {
-    const ENTRIES: usize = 20;
-    const PARTS: usize = 12;
-    let mut text = String::from("\n");
-    for EntryStart { entry, measure, bytes, base, parts } in entries.iter().take(ENTRIES) {
-        let size = |bytes: u64| screen.units.size(bytes);
-        let moved = match base {
-            Some(base) if base < bytes => format!(", {} more than before", size(bytes - base)),
-            Some(base) if base > bytes => format!(", {} less than before", size(base - bytes)),
-            Some(_) => ", as before".to_owned(),
-            None => String::new(),
-        };
-        let name = sentence(entry);
-        let startup = size(*bytes);
-        text.push_str(&format!(
-            "<details><summary>{name} starts with {startup} {measure}{moved}</summary>\n\n"
-        ));
-        let shown = parts.iter().take(PARTS).map(|(name, bytes)| vec![code(name), size(*bytes)]);
-        let others: u64 = parts.iter().skip(PARTS).map(|(_, bytes)| bytes).sum();
-        let more = parts.len().saturating_sub(PARTS);
-        let rest = (more > 0).then(|| vec![format!("{more} more"), size(others)]);
-        text.push_str(&table(&[("what", false), (measure.name(), true)], shown.chain(rest)));
-        text.push_str("\n</details>\n\n");
-    }
-    match entries.len().saturating_sub(ENTRIES) {
-        0 => text,
-        more => format!("{text}{} more.\n", count(more, "entry")),
-    }
-}
-
-/// What no reader sees and a program finds a comment again by.
-fn mark(label: &str) -> String {
-    let label = harmless(label).replace("--", "‐‐");
-    format!("<!-- uvlet gate {label} -->\n")
-}
-
-/// The verdict as a sentence, then the promises that tell something.
-#[must_use]
-pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: Shown) -> String {
-    let capital = |word: &str| {
-        let (first, rest) = word.split_at(1);
-        format!("{}{rest}", first.to_uppercase())
-    };
-    let verdict = sentence(&promises::headline(gate, label, capital));
-    let mut text = format!("{}**{verdict}**\n\n", mark(label));
-    for reason in &gate.reasons {
-        text.push_str(&format!("- {}\n", sentence(&of_gate(reason))));
-    }
-    for Standing { verdict, listed, counted, note } in promises::standing(gate, shown) {
-        let word = verdict.name();
-        for row in listed {
-            text.push_str(&format!("- {word}: {}\n", sentence(&promises::sentence(row, screen))));
-        }
-        if counted > 0 {
-            text.push_str(&format!("- {word}: {}{note}\n", count(counted, "limit")));
-        }
-    }
-    if let Some(said) = promises::sizes_said(gate, record) {
-        text.push_str(&format!("\n{}\n", sentence(&said)));
-    }
     text
 }
 

@@ -183,33 +183,122 @@ pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
     format!("{app}{}{item}: {}", plain(&row.name), what(row, screen))
 }
 
+/// The parts that sentences of a row are made of.
+struct Said<'a> {
+    row: &'a BudgetRow,
+    screen: &'a Screen,
+    /// How much there is, with its unit.
+    is: String,
+    /// What that is counted in.
+    measure: &'static str,
+    /// ` Heaviest: …`, or nothing.
+    heaviest: String,
+    /// Reasons, without a full stop.
+    because: String,
+}
+
+impl<'a> Said<'a> {
+    fn of(row: &'a BudgetRow, screen: &'a Screen) -> Self {
+        let units = screen.units;
+        let (measure, bytes) = match row.measure {
+            Counted::Bytes(measure) => (measure.name(), Some(measure)),
+            Counted::Files => ("in all", None),
+        };
+        let is = row.is.unwrap_or(row.least);
+        let is = match bytes {
+            Some(_) => units.size(is),
+            None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
+        };
+        let heaviest = row.heaviest.iter().take(NAMED).filter_map(|heavy| {
+            Some(format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(bytes?))))
+        });
+        let heaviest = match heaviest.collect::<Vec<_>>() {
+            none if none.is_empty() => String::new(),
+            some => format!(" Heaviest: {}.", some.join(", ")),
+        };
+        let because = row.because.iter().map(reasons::sentence);
+        let because: Vec<String> = because.map(|said| plain(&said).into_owned()).collect();
+        Self { row, screen, is, measure, heaviest, because: because.join("; ") }
+    }
+
+    /// So many bytes, or files.
+    fn amount(&self, amount: u64) -> String {
+        match self.row.measure {
+            Counted::Bytes(_) => self.screen.units.size(amount),
+            Counted::Files => amount.to_string(),
+        }
+    }
+
+    fn limit(&self) -> String {
+        self.amount(self.row.allowed.unwrap_or(0))
+    }
+
+    /// The reasons as a sentence of their own, after a space.
+    fn reasons(&self) -> String {
+        match self.because.as_str() {
+            "" => String::new(),
+            because => format!(" {}.", capital(because)),
+        }
+    }
+
+    /// How a limit on growth stands.
+    fn growth(&self) -> String {
+        let Self { row, screen, is, measure, because, .. } = self;
+        let units = screen.units;
+        let base = row.base.unwrap_or(0);
+        let may = units.size(row.allowed.unwrap_or(0).saturating_sub(base));
+        let grew = row.is.unwrap_or(0).checked_sub(base);
+        let more = units.size(grew.unwrap_or(0));
+        match (row.verdict, grew) {
+            (Verdict::Unjudged, _) => format!("nothing to judge: {because}."),
+            (Verdict::Undecided, _) => format!("cannot be judged: {because}."),
+            (Verdict::Waived, _) => {
+                format!("{is} {measure}, {more} more than before, waived {because}.")
+            }
+            (Verdict::Held, None) => format!("{is} {measure}, less than before."),
+            (Verdict::Held, Some(_)) => {
+                format!("{is} {measure}, {more} more than before, and may grow by {may}.")
+            }
+            (Verdict::Broken | Verdict::Warned, _) => {
+                let most = row.grew.iter();
+                let most: Vec<String> = most
+                    .map(|grew| format!("{} by {}", plain(&grew.name), units.size(grew.by)))
+                    .collect();
+                let most = match most.is_empty() {
+                    true => String::new(),
+                    false => format!(" Grew: {}.", most.join(", ")),
+                };
+                let because = self.reasons();
+                format!(
+                    "{is} {measure}, {more} more than before, and may grow by {may}.{because}{most}"
+                )
+            }
+        }
+    }
+
+    /// What cannot be told.
+    fn untold(&self) -> String {
+        let Self { row, measure, because, .. } = self;
+        let (least, most) = (self.amount(row.least), self.amount(row.most));
+        match row.limit_kind {
+            LimitKind::Absent => format!("up to {most} {measure} of it may be there: {because}."),
+            _ => format!(
+                "cannot be held to its {}, being anything from {least} to {most} {measure}: {because}.",
+                self.limit()
+            ),
+        }
+    }
+}
+
 fn what(row: &BudgetRow, screen: &Screen) -> String {
-    let units = screen.units;
-    let (measure, mostly) = match row.measure {
-        Counted::Bytes(measure) => (measure.name(), Some(measure)),
-        Counted::Files => ("in all", None),
-    };
-    let amount = |amount: u64| match mostly {
-        Some(_) => units.size(amount),
-        None => amount.to_string(),
-    };
-    let is = row.is.unwrap_or(row.least);
-    let is = match mostly {
-        Some(_) => units.size(is),
-        None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
-    };
-    let limit = amount(row.allowed.unwrap_or(0));
-    let heaviest = row.heaviest.iter().take(NAMED).filter_map(|heavy| {
-        Some(format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(mostly?))))
-    });
-    let heaviest = match heaviest.collect::<Vec<_>>() {
-        none if none.is_empty() => String::new(),
-        some => format!(" Heaviest: {}.", some.join(", ")),
-    };
-    let because: Vec<String> =
-        row.because.iter().map(|reason| plain(&reasons::sentence(reason)).into_owned()).collect();
-    let because = because.join("; ");
+    let said = Said::of(row, screen);
+    let Said { is, measure, heaviest, because, .. } = &said;
+    let limit = said.limit();
     match (row.verdict, row.limit_kind) {
+        (_, LimitKind::GrowAtMost) => said.growth(),
+        (Verdict::Undecided | Verdict::Unjudged, _) if row.most > row.least => said.untold(),
+        (Verdict::Undecided, _) => format!("cannot be judged: {because}."),
+        (Verdict::Unjudged, _) => format!("nothing to judge: {because}."),
         (Verdict::Broken, LimitKind::Absent) => {
             let because = match because.as_str() {
                 "" => String::new(),
@@ -217,78 +306,20 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
             };
             format!("{is} {measure} are there, and none may be.{heaviest}{because}")
         }
-        (Verdict::Broken, LimitKind::GrowAtMost) => {
-            let base = row.base.unwrap_or(0);
-            let grew = units.size(row.is.unwrap_or(0).saturating_sub(base));
-            let may = units.size(row.allowed.unwrap_or(0).saturating_sub(base));
-            let because = match because.as_str() {
-                "" => String::new(),
-                because => format!(" {}.", capital(because)),
-            };
-            let most: Vec<_> = row
-                .grew
-                .iter()
-                .map(|grew| format!("{} by {}", plain(&grew.name), units.size(grew.by)))
-                .collect();
-            let because = match most.is_empty() {
-                true => because,
-                false => format!("{because} Grew: {}.", most.join(", ")),
-            };
-            format!("{is} {measure}, {grew} more than before, and may grow by {may}.{because}")
-        }
-        (Verdict::Held, LimitKind::GrowAtMost) => {
-            let base = row.base.unwrap_or(0);
-            let may = units.size(row.allowed.unwrap_or(0).saturating_sub(base));
-            match row.is.unwrap_or(0).checked_sub(base) {
-                Some(grew) => format!(
-                    "{is} {measure}, {} more than before, and may grow by {may}.",
-                    units.size(grew)
-                ),
-                None => format!("{is} {measure}, less than before."),
-            }
-        }
-        (Verdict::Undecided, LimitKind::GrowAtMost) => format!("cannot be judged: {because}."),
         (Verdict::Broken, _) => {
-            let over = amount(row.over_by);
-            let because = match because.as_str() {
-                "" => String::new(),
-                because => format!(" {}.", capital(because)),
-            };
-            format!("{is} {measure}, {over} over its {limit}.{heaviest}{because}")
+            let over = said.amount(row.over_by);
+            format!("{is} {measure}, {over} over its {limit}.{heaviest}{}", said.reasons())
         }
-        (Verdict::Waived, LimitKind::GrowAtMost) => {
-            let grew = units.size(row.is.unwrap_or(0).saturating_sub(row.base.unwrap_or(0)));
-            format!("{is} {measure}, {grew} more than before, waived {because}.")
-        }
-        (Verdict::Waived, _) => {
-            format!("{is} {measure}, over its {limit}, waived {because}.")
-        }
+        (Verdict::Waived, _) => format!("{is} {measure}, over its {limit}, waived {because}."),
         (Verdict::Warned, _) => {
-            let over = units.size(row.over_by);
+            let over = screen.units.size(row.over_by);
             format!("{is} {measure}, {over} over its warning line of {limit}.{heaviest}")
         }
         (Verdict::Held, LimitKind::Absent) => "not there, as promised.".to_owned(),
         (Verdict::Held, kind) => {
-            let left = amount(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
+            let left = said.amount(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
             let line = if kind == LimitKind::WarnAbove { "warning line of " } else { "" };
-            let because = match because.as_str() {
-                "" => String::new(),
-                because => format!(" {}.", capital(because)),
-            };
-            format!("{is} {measure}, {left} below its {line}{limit}.{because}")
+            format!("{is} {measure}, {left} below its {line}{limit}.{}", said.reasons())
         }
-        (Verdict::Undecided | Verdict::Unjudged, kind) if row.most > row.least => {
-            let (least, most) = (amount(row.least), amount(row.most));
-            match kind {
-                LimitKind::Absent => {
-                    format!("up to {most} {measure} of it may be there: {because}.")
-                }
-                _ => format!(
-                    "cannot be held to its {limit}, being anything from {least} to {most} {measure}: {because}."
-                ),
-            }
-        }
-        (Verdict::Undecided, _) => format!("cannot be judged: {because}."),
-        (Verdict::Unjudged, _) => format!("nothing to judge: {because}."),
     }
 }

@@ -13,7 +13,7 @@ use uvlet_audit::ask::{
 use uvlet_audit::{ask::what_if::Basis, predict::step::Change};
 use uvlet_record::Record;
 
-use super::{compare::signed, waste::unchecked};
+use super::{compare::lines::signed, waste::unchecked};
 use crate::name::{fitted, plain, width};
 use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
 

@@ -323,3 +323,12 @@ pub fn id_text(raw: &RawValue) -> Option<String> {
         text => Some(text.to_owned()),
     }
 }
+
+pub(super) fn has_output(stats: &Json<'_>) -> bool {
+    stats.assets.is_some() || stats.chunks.is_some() || stats.modules.is_some()
+}
+
+/// Whether a child compilation is a build of its own rather than a plugin's part of its parent.
+pub(super) fn is_own_build(parent: &Json<'_>, child: &Json<'_>) -> bool {
+    !has_output(parent) || child.output_path != parent.output_path
+}
