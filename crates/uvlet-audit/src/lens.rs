@@ -12,7 +12,11 @@ use crate::{
         reach::{self, Reach},
         visits::{self, Visit},
     },
-    parts::{cells::CellSet, marks::Marks, sets::Sets},
+    parts::{
+        cells::CellSet,
+        marks::{Export, Marks},
+        sets::Sets,
+    },
 };
 
 /// What is made of parts that are only estimated.
@@ -210,6 +214,11 @@ impl<'r> Lens<'r> {
         }
         let bytes = |units: u64| units.div_ceil(unit);
         Bounds { least: bytes(low), most: bytes(high), nobodys: bytes(nobodys), doubted }
+    }
+
+    /// An exported name by its place in the list, where those are looked at.
+    pub(crate) fn export(&self, at: u32) -> Option<&Export> {
+        self.marks.exports.as_ref()?.list.get(at as usize)
     }
 
     /// The chunk that a file belongs to.

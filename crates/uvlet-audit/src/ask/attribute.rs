@@ -182,12 +182,57 @@ fn entries_of_files(lens: &Lens<'_>) -> Vec<Who> {
     entries
 }
 
+impl Who {
+    fn kind(&self) -> RowKind {
+        match self {
+            Self::Package(_) => RowKind::Package,
+            Self::Module(_) => RowKind::Module,
+            Self::File(_) => RowKind::File,
+            Self::Folder(_) => RowKind::Folder,
+            Self::Chunk(_) => RowKind::Chunk,
+            Self::Entry(_) => RowKind::Entry,
+            Self::Kind(_) => RowKind::Kind,
+            Self::Group(_) => RowKind::Group,
+            Self::Export(_) => RowKind::Export,
+            Self::SeveralEntries => RowKind::Several,
+            Self::NoEntry => RowKind::None,
+            Self::ThirdParty => RowKind::ThirdParty,
+            Self::Own => RowKind::Own,
+            Self::Glue => RowKind::Glue,
+            Self::Assets => RowKind::Assets,
+            Self::Unattributed => RowKind::Unattributed,
+        }
+    }
+
+    fn name(&self, lens: &Lens<'_>) -> String {
+        let record = lens.record;
+        let said = match self {
+            Self::Package(id) => &record.packages[id.at()].name,
+            Self::Module(id) => &record.module(*id).path,
+            Self::File(id) => &record.file(*id).path,
+            Self::Folder(name) | Self::Chunk(name) | Self::Entry(name) | Self::Group(name) => name,
+            Self::Kind(kind) => kind.name(),
+            Self::Export(at) => {
+                return lens.export(*at).map_or_else(String::new, |export| {
+                    format!("{}#{}", record.module(export.module).path, export.name)
+                });
+            }
+            Self::SeveralEntries => "(several entries)",
+            Self::NoEntry => "(no entry)",
+            Self::ThirdParty => "(third-party)",
+            Self::Own => "(own)",
+            Self::Glue => "(glue)",
+            Self::Assets => "(assets)",
+            Self::Unattributed => "(unattributed)",
+        };
+        said.to_owned()
+    }
+}
+
 fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
     let record = lens.record;
     let export = match who {
-        Who::Export(at) => {
-            lens.marks.exports.as_ref().and_then(|exports| exports.list.get(*at as usize))
-        }
+        Who::Export(at) => lens.export(*at),
         _ => None,
     };
     let package = match who {
@@ -195,41 +240,7 @@ fn row(lens: &Lens<'_>, who: &Who, ids: &[CellId], sizes: Sizes) -> Row {
         Who::Module(id) => record.package_of(*id),
         _ => None,
     };
-    let name = match who {
-        Who::Package(id) => record.packages[id.at()].name.clone(),
-        Who::Module(id) => record.module(*id).path.clone(),
-        Who::File(id) => record.file(*id).path.clone(),
-        Who::Folder(name) | Who::Chunk(name) | Who::Entry(name) | Who::Group(name) => name.clone(),
-        Who::Kind(kind) => kind.name().to_owned(),
-        Who::Export(_) => export.map_or_else(String::new, |export| {
-            format!("{}#{}", record.module(export.module).path, export.name)
-        }),
-        Who::SeveralEntries => "(several entries)".to_owned(),
-        Who::NoEntry => "(no entry)".to_owned(),
-        Who::ThirdParty => "(third-party)".to_owned(),
-        Who::Own => "(own)".to_owned(),
-        Who::Glue => "(glue)".to_owned(),
-        Who::Assets => "(assets)".to_owned(),
-        Who::Unattributed => "(unattributed)".to_owned(),
-    };
-    let row = match who {
-        Who::Package(_) => RowKind::Package,
-        Who::Module(_) => RowKind::Module,
-        Who::File(_) => RowKind::File,
-        Who::Folder(_) => RowKind::Folder,
-        Who::Chunk(_) => RowKind::Chunk,
-        Who::Entry(_) => RowKind::Entry,
-        Who::Kind(_) => RowKind::Kind,
-        Who::Group(_) => RowKind::Group,
-        Who::Export(_) => RowKind::Export,
-        Who::SeveralEntries => RowKind::Several,
-        Who::NoEntry => RowKind::None,
-        Who::ThirdParty => RowKind::ThirdParty,
-        Who::Own => RowKind::Own,
-        Who::Glue => RowKind::Glue,
-        Who::Assets => RowKind::Assets,
-        Who::Unattributed => RowKind::Unattributed,
-    };
+    let (row, name) = (who.kind(), who.name(lens));
     let cells = || ids.iter().map(|id| &record.cells[id.at()]);
     let modules: BTreeSet<Option<ModuleId>> = cells()
         .map(|cell| match cell.owner {

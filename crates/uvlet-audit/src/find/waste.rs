@@ -88,35 +88,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     let is_wanted = |kind: &Kind| wanted.kinds.is_empty() || wanted.kinds.contains(kind);
     let kinds: Vec<Kind> = Kind::ALL.iter().copied().filter(is_wanted).collect();
     let mut judged = judged::judged(lens, aids.texts, &kinds);
-    let is_estimated = |(_, cell): &(usize, &Cell)| cell.basis == Basis::Estimated;
-    let estimated = record.cells.iter().enumerate().filter(is_estimated);
-    let estimated: CellSet = estimated.map(|(at, _)| CellId::new(at)).collect();
-    let mut all_found: Vec<(Kind, Found, BTreeMap<usize, Stock>)> = Vec::new();
-    for (kind, find) in ALL.into_iter().filter(|(kind, _)| is_wanted(kind)) {
-        // A fault of one kind leaves the others their answers.
-        let of_kind = catch_unwind(AssertUnwindSafe(|| find(&ground)));
-        let Ok(of_kind) = of_kind else {
-            let its = judged.iter_mut().filter(|one| one.kind == kind);
-            its.for_each(|one| (one.bytes, one.has_failed) = (0, true));
-            continue;
-        };
-        for mut found in of_kind {
-            // What is shared out by estimate may be of others.
-            found.cells = found.cells.except(&estimated);
-            for stock in found.by_entry.iter_mut().flat_map(BTreeMap::values_mut) {
-                stock.cells = std::mem::take(&mut stock.cells).except(&estimated);
-            }
-            if let Some(within) = &wanted.within {
-                found.cells = found.cells.and(within);
-                found.spans = found.spans.within(record, within);
-            }
-            if found.with_wrappers {
-                found.spans = wrappers(record, &found.cells);
-            }
-            let by_entry = by_entry(&ground, &mut found, wanted.within.as_ref());
-            all_found.push((kind, found, by_entry));
-        }
-    }
+    let all_found = find_all(&ground, wanted, &mut judged);
     // Stretches of an entry may end elsewhere than those of the whole.
     let spans = all_found.iter().flat_map(|(_, found, by_entry)| {
         by_entry.values().map(|stock| &stock.spans).chain([&found.spans])
@@ -161,6 +133,45 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     let recoverable = all.amount(lens, &prices).sizes();
     let unjudged_styles = judged::unjudged_styles(lens);
     Waste { at_startup, recoverable, findings, judged, unjudged_styles, prices }
+}
+
+/// A finding of a kind, with what each entry would start without.
+type OfKind = (Kind, Found, BTreeMap<usize, Stock>);
+
+/// What each wanted kind finds; one that fails is said to have judged nothing.
+fn find_all(ground: &Ground<'_>, wanted: &Wanted, judged: &mut [Judged]) -> Vec<OfKind> {
+    let record = ground.record();
+    let is_wanted = |kind: &Kind| wanted.kinds.is_empty() || wanted.kinds.contains(kind);
+    let is_estimated = |(_, cell): &(usize, &Cell)| cell.basis == Basis::Estimated;
+    let estimated = record.cells.iter().enumerate().filter(is_estimated);
+    let estimated: CellSet = estimated.map(|(at, _)| CellId::new(at)).collect();
+    let mut all_found: Vec<OfKind> = Vec::new();
+    for (kind, find) in ALL.into_iter().filter(|(kind, _)| is_wanted(kind)) {
+        // A fault of one kind leaves the others their answers.
+        let of_kind = catch_unwind(AssertUnwindSafe(|| find(ground)));
+        let Ok(of_kind) = of_kind else {
+            let its = judged.iter_mut().filter(|one| one.kind == kind);
+            its.for_each(|one| (one.bytes, one.has_failed) = (0, true));
+            continue;
+        };
+        for mut found in of_kind {
+            // What is shared out by estimate may be of others.
+            found.cells = found.cells.except(&estimated);
+            for stock in found.by_entry.iter_mut().flat_map(BTreeMap::values_mut) {
+                stock.cells = std::mem::take(&mut stock.cells).except(&estimated);
+            }
+            if let Some(within) = &wanted.within {
+                found.cells = found.cells.and(within);
+                found.spans = found.spans.within(record, within);
+            }
+            if found.with_wrappers {
+                found.spans = wrappers(record, &found.cells);
+            }
+            let by_entry = by_entry(ground, &mut found, wanted.within.as_ref());
+            all_found.push((kind, found, by_entry));
+        }
+    }
+    all_found
 }
 
 impl Waste {

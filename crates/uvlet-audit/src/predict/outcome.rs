@@ -74,33 +74,8 @@ pub fn predict(
         .collect();
     let rules: Vec<&Step> = steps.iter().filter(|step| step.change == Change::Gather).collect();
     let cutter = Cutter { lens, followed, taken: &taken, rules: &rules, brought: plan.brought() };
+    let (groups, gone) = leave(lens, &cutter, &loaders, &mut drafts);
     let mut moved = Vec::new();
-    let mut groups: BTreeMap<Key, Vec<CellId>> = BTreeMap::new();
-    let mut gone: Vec<(CellId, FileId)> = Vec::new();
-    for (at, loaders) in loaders.iter().enumerate() {
-        let file = FileId::new(at);
-        let (stays, leaves) = cutter.cut(file, loaders);
-        if leaves.is_empty() {
-            continue;
-        }
-        // A file of which everything goes the same way goes that way as a whole.
-        let is_module = |id: &CellId| matches!(lens.record.cells[id.at()].owner, Owner::Module(_));
-        let first = leaves.values().next().cloned();
-        let is_whole = !stays.iter().any(is_module)
-            && leaves.values().all(|fate| Some(fate) == first.as_ref());
-        if let (true, Some(Some(Key::Cut { needed, .. }))) = (is_whole, &first) {
-            drafts[at].load(needed);
-            continue;
-        }
-        for (cell, fate) in leaves {
-            match fate {
-                Some(key) => groups.entry(key).or_default().push(cell),
-                None => gone.push((cell, file)),
-            }
-        }
-        drafts[at].cells = stays;
-        drafts[at].is_changed = true;
-    }
     let mut names: BTreeSet<String> =
         lens.record.chunks.iter().map(|chunk| chunk.name.clone()).collect();
     let mut new = Vec::new();
@@ -140,6 +115,45 @@ pub fn predict(
     let changed = cascade(&built.record, std::mem::take(&mut built.changed));
     let vanished = built.vanished;
     Predicted { record: built.record, reach: built.reach, changed, moved, new, vanished }
+}
+
+/// Cells that leave their files: by the file that they go to, and those that are left out.
+type Leaving = (BTreeMap<Key, Vec<CellId>>, Vec<(CellId, FileId)>);
+
+/// Takes out of every file what leaves it.
+fn leave(
+    lens: &Lens<'_>,
+    cutter: &Cutter<'_, '_>,
+    loaders: &[Vec<(usize, When)>],
+    drafts: &mut [Draft],
+) -> Leaving {
+    let mut groups: BTreeMap<Key, Vec<CellId>> = BTreeMap::new();
+    let mut gone: Vec<(CellId, FileId)> = Vec::new();
+    for (at, loaders) in loaders.iter().enumerate() {
+        let file = FileId::new(at);
+        let (stays, leaves) = cutter.cut(file, loaders);
+        if leaves.is_empty() {
+            continue;
+        }
+        // A file of which everything goes the same way goes that way as a whole.
+        let is_module = |id: &CellId| matches!(lens.record.cells[id.at()].owner, Owner::Module(_));
+        let first = leaves.values().next().cloned();
+        let is_whole = !stays.iter().any(is_module)
+            && leaves.values().all(|fate| Some(fate) == first.as_ref());
+        if let (true, Some(Some(Key::Cut { needed, .. }))) = (is_whole, &first) {
+            drafts[at].load(needed);
+            continue;
+        }
+        for (cell, fate) in leaves {
+            match fate {
+                Some(key) => groups.entry(key).or_default().push(cell),
+                None => gone.push((cell, file)),
+            }
+        }
+        drafts[at].cells = stays;
+        drafts[at].is_changed = true;
+    }
+    (groups, gone)
 }
 
 fn moved_cell(lens: &Lens<'_>, cell: CellId, to: Option<&str>) -> Option<Move> {

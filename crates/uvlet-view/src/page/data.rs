@@ -13,7 +13,7 @@ use uvlet_audit::{
         words::{self, Named, Plain},
     },
 };
-use uvlet_record::{Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, sizes::Measure};
+use uvlet_record::{Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, Record, sizes::Measure};
 
 use crate::{json::spelt, table::why::verb};
 
@@ -31,77 +31,12 @@ pub fn embedded(
     shell: &str,
 ) -> String {
     let record = lens.record;
-    let mut chunks: Vec<&str> = Vec::new();
-    let mut places: BTreeMap<&str, usize> = BTreeMap::new();
-    let files: Vec<Value> = record
-        .files
-        .iter()
-        .enumerate()
-        .map(|(at, file)| {
-            let chunk = lens.chunk_of(FileId::new(at)).map(|chunk| {
-                *places.entry(chunk.name.as_str()).or_insert_with(|| {
-                    chunks.push(&chunk.name);
-                    chunks.len() - 1
-                })
-            });
-            let source = file.source.map(|id| record.module(id).path.as_str());
-            let source = source.or_else(|| file.kind.is_asset().then_some(file.path.as_str()));
-            json!({"path": file.path, "kind": file.kind.name(), "chunk": chunk, "source": source})
-        })
-        .collect();
-    let ids = |ids: &[FileId]| ids.iter().map(|id| id.at()).collect::<Vec<_>>();
-    // A bit per file: thousands of pages may reach each other.
-    let bits = |files: &FileSet| {
-        let mut bytes = vec![0_u8; record.files.len().div_ceil(8)];
-        files.iter().map(FileId::at).for_each(|at| bytes[at / 8] |= 1 << (at % 8));
-        BASE64_STANDARD.encode(bytes)
-    };
-    let entries: Vec<Value> = record
-        .entries
-        .iter()
-        .zip(&lens.reach)
-        .map(|(entry, reach)| {
-            let names: Vec<&String> = [&entry.name].into_iter().chain(&entry.aliases).collect();
-            json!({"names": names, "startup": ids(&reach.startup), "atOnce": bits(&reach.at_once),
-                   "deferred": bits(&reach.deferred)})
-        })
-        .collect();
+    let (files, chunks) = files(lens);
     let packages: Vec<Value> = record
         .packages
         .iter()
         .map(|one| json!({"name": one.name, "version": one.version, "own": one.own}))
         .collect();
-    // A path begins like the one before it.
-    let mut before = "";
-    let modules: Vec<Value> = record
-        .modules
-        .iter()
-        .enumerate()
-        .map(|(at, module)| {
-            let path = module.path.as_str();
-            let shared = shared(before, path);
-            before = path;
-            let package = module.package.map_or(-1, |id| i64::try_from(id.at()).unwrap_or(-1));
-            let third = record.is_third_party(Owner::Module(ModuleId::new(at)));
-            let units = path[..shared].encode_utf16().count();
-            json!([units, &path[shared..], package, u8::from(third)])
-        })
-        .collect();
-    let mut cells: Vec<Value> = Vec::with_capacity(record.cells.len() * 4);
-    for cell in &record.cells {
-        let owner = match cell.owner {
-            Owner::Module(id) => i64::try_from(id.at()).unwrap_or(NOBODY),
-            Owner::Glue => GLUE,
-            Owner::Asset => ASSET,
-            Owner::Unattributed => NOBODY,
-        };
-        cells.extend([
-            json!(cell.file.at()),
-            json!(owner),
-            json!(cell.amount.units(measure)),
-            json!(place_of(cell.basis)),
-        ]);
-    }
     let also: Vec<Value> = also
         .iter()
         .map(|&measure| {
@@ -120,11 +55,83 @@ pub fn embedded(
                   "kinds": Kind::ALL.map(Kind::name)},
         "sets": told(lens),
         "perByte": per_byte(measure), "bases": BASES.map(Basis::name), "also": also,
-        "files": files, "chunks": chunks, "entries": entries, "packages": packages,
-        "modules": modules, "cells": cells, "why": why, "shell": shell,
+        "files": files, "chunks": chunks, "entries": entries(lens), "packages": packages,
+        "modules": modules(record), "cells": cells(record, measure), "why": why, "shell": shell,
     });
     // An element ends at `</`, and a comment begins at `<!`.
     spelt(&data.to_string()).replace('<', "\\u003c")
+}
+
+/// Files, and the names of the chunks that they are of.
+fn files<'r>(lens: &Lens<'r>) -> (Vec<Value>, Vec<&'r str>) {
+    let record = lens.record;
+    let mut chunks: Vec<&str> = Vec::new();
+    let mut places: BTreeMap<&str, usize> = BTreeMap::new();
+    let files = record.files.iter().enumerate().map(|(at, file)| {
+        let chunk = lens.chunk_of(FileId::new(at)).map(|chunk| {
+            *places.entry(chunk.name.as_str()).or_insert_with(|| {
+                chunks.push(&chunk.name);
+                chunks.len() - 1
+            })
+        });
+        let source = file.source.map(|id| record.module(id).path.as_str());
+        let source = source.or_else(|| file.kind.is_asset().then_some(file.path.as_str()));
+        json!({"path": file.path, "kind": file.kind.name(), "chunk": chunk, "source": source})
+    });
+    (files.collect(), chunks)
+}
+
+/// Entries, with the files that they load.
+fn entries(lens: &Lens<'_>) -> Vec<Value> {
+    let record = lens.record;
+    let ids = |ids: &[FileId]| ids.iter().map(|id| id.at()).collect::<Vec<_>>();
+    // A bit per file: thousands of pages may reach each other.
+    let bits = |files: &FileSet| {
+        let mut bytes = vec![0_u8; record.files.len().div_ceil(8)];
+        files.iter().map(FileId::at).for_each(|at| bytes[at / 8] |= 1 << (at % 8));
+        BASE64_STANDARD.encode(bytes)
+    };
+    let entries = record.entries.iter().zip(&lens.reach).map(|(entry, reach)| {
+        let names: Vec<&String> = [&entry.name].into_iter().chain(&entry.aliases).collect();
+        json!({"names": names, "startup": ids(&reach.startup), "atOnce": bits(&reach.at_once),
+               "deferred": bits(&reach.deferred)})
+    });
+    entries.collect()
+}
+
+/// Modules, of whose paths each begins like the one before it.
+fn modules(record: &Record) -> Vec<Value> {
+    let mut before = "";
+    let modules = record.modules.iter().enumerate().map(|(at, module)| {
+        let path = module.path.as_str();
+        let shared = shared(before, path);
+        before = path;
+        let package = module.package.map_or(-1, |id| i64::try_from(id.at()).unwrap_or(-1));
+        let third = record.is_third_party(Owner::Module(ModuleId::new(at)));
+        let units = path[..shared].encode_utf16().count();
+        json!([units, &path[shared..], package, u8::from(third)])
+    });
+    modules.collect()
+}
+
+/// Cells, four numbers each: file, owner, units, basis.
+fn cells(record: &Record, measure: Measure) -> Vec<Value> {
+    let mut cells: Vec<Value> = Vec::with_capacity(record.cells.len() * 4);
+    for cell in &record.cells {
+        let owner = match cell.owner {
+            Owner::Module(id) => i64::try_from(id.at()).unwrap_or(NOBODY),
+            Owner::Glue => GLUE,
+            Owner::Asset => ASSET,
+            Owner::Unattributed => NOBODY,
+        };
+        cells.extend([
+            json!(cell.file.at()),
+            json!(owner),
+            json!(cell.amount.units(measure)),
+            json!(place_of(cell.basis)),
+        ]);
+    }
+    cells
 }
 
 /// Sets that the page does not work out by itself, by word and name: files, or steps from one cell to
@@ -220,10 +227,8 @@ pub fn steps(steps: &[uvlet_audit::ask::why::Step]) -> Vec<(String, String)> {
 mod tests {
     use std::fs;
 
-    use uvlet_audit::select::groups::with_groups;
-    use uvlet_record::Record;
-
     use super::*;
+    use uvlet_audit::select::groups::with_groups;
 
     /// The page's own test selects in what this writes, so that both read one file.
     #[test]

@@ -23,7 +23,7 @@ use uvlet_audit::{
             budget::{Budget, Scope},
             gate,
             limit::LimitKind,
-            verdict::{BudgetRow, Verdict},
+            verdict::{BudgetRow, Gate, Verdict},
         },
         propose::{Headroom, Proposal, Proposals, propose},
     },
@@ -106,20 +106,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let judged = gate(&lens, &known.budgets, known.strictness, aids)
         .map_err(|error| Failure::Gate { config: known.path.clone(), error: Box::new(error) })?;
-    let mut said = Vec::new();
-    for budget in &known.budgets {
-        let is_of =
-            |row: &&BudgetRow| row.name == budget.name && row.limit_kind == LimitKind::AtMost;
-        let rows = judged.budgets.iter().filter(is_of);
-        // What cannot be told is no ground for a limit, and neither is an exception.
-        let is_no_ground = |verdict| matches!(verdict, Verdict::Undecided | Verdict::Waived);
-        if rows.clone().any(|row| is_no_ground(row.verdict)) {
-            continue;
-        }
-        if let Some(is) = rows.filter_map(|row| row.is).max() {
-            said.extend(bring_up(&mut document, budget, is, headroom, arguments));
-        }
-    }
+    let mut said = renewed(&mut document, known, &judged, headroom, arguments);
     for proposal in proposals.iter().filter(|proposal| !is_held(known, proposal)) {
         let name = add(&mut document, proposal);
         said.push(format!(
@@ -136,22 +123,50 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     if changed && !arguments.dry_run {
         output::replace(&path, new.as_bytes())?;
     }
-    let head = match (changed, arguments.dry_run) {
+    let next = match maps::missing(&record, &path_of_build) {
+        Some(way) => format!("\n{way}"),
+        None if changed && !arguments.dry_run => "Next: uvlet gate\n".to_owned(),
+        None => String::new(),
+    };
+    let text = told(&path, changed, arguments.dry_run, &said) + &next;
+    output::write(&text, None, arguments.color)?;
+    Ok(Status::Held)
+}
+
+/// Brings the limits of known budgets up to what there is; returns what was done.
+fn renewed(
+    document: &mut DocumentMut,
+    known: &Config,
+    judged: &Gate,
+    headroom: Headroom,
+    arguments: &Arguments,
+) -> Vec<String> {
+    let mut said = Vec::new();
+    for budget in &known.budgets {
+        let is_of =
+            |row: &&BudgetRow| row.name == budget.name && row.limit_kind == LimitKind::AtMost;
+        let rows = judged.budgets.iter().filter(is_of);
+        // What cannot be told is no ground for a limit, and neither is an exception.
+        let is_no_ground = |verdict| matches!(verdict, Verdict::Undecided | Verdict::Waived);
+        if rows.clone().any(|row| is_no_ground(row.verdict)) {
+            continue;
+        }
+        if let Some(is) = rows.filter_map(|row| row.is).max() {
+            said.extend(bring_up(document, budget, is, headroom, arguments));
+        }
+    }
+    said
+}
+
+/// What became of the file.
+fn told(path: &Path, changed: bool, is_dry_run: bool, said: &[String]) -> String {
+    let head = match (changed, is_dry_run) {
         (false, _) => format!("{} stays as it is.", path.display()),
         (true, true) => format!("{} would change:", path.display()),
         (true, false) => format!("{} is written:", path.display()),
     };
-    let mut text = format!("{head}\n");
-    for line in said {
-        text.push_str(&format!("  {line}\n"));
-    }
-    if let Some(way) = maps::missing(&record, &path_of_build) {
-        text.push_str(&format!("\n{way}"));
-    } else if changed && !arguments.dry_run {
-        text.push_str("Next: uvlet gate\n");
-    }
-    output::write(&text, None, arguments.color)?;
-    Ok(Status::Held)
+    let lines: String = said.iter().map(|line| format!("  {line}\n")).collect();
+    format!("{head}\n{lines}")
 }
 
 /// The kinds of findings that get no budget, as too little of the build could be checked for them.

@@ -1,16 +1,18 @@
 //! `uvlet report`.
 
 use std::path::PathBuf;
-use uvlet_view::words::quote;
 
 use clap::{Args, ValueEnum};
-use uvlet_audit::ask::{
-    report::{Asked, Base, ReportError, moved, report},
-    survey::survey,
+use uvlet_audit::{
+    ask::{
+        report::{Asked, Base, ReportError, moved, report},
+        survey::survey,
+    },
+    lens::Lens,
 };
 use uvlet_read::TracedCosts;
 use uvlet_record::sizes::Measure;
-use uvlet_view::{Units, form::Form, page};
+use uvlet_view::{Units, form::Form, page, screen::Screen, words::quote};
 
 use crate::{
     args::{
@@ -111,14 +113,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         base: base.map(|(base, lens)| Base { lens, texts: &*base.texts }),
     };
     if let Some(figure) = arguments.figure {
-        let svg = match (figure, moved(&lens, asked)?) {
-            (Figure::Strata, _) => page::strata_figure(&lens, &survey(&lens), &screen),
-            (Figure::Causes, Some(compared)) => page::causes_figure(&compared, &screen),
-            (Figure::Causes, None) => {
-                let said = "--figure causes draws what moved: name the build before by --against";
-                return Err(Failure::Usage(said.to_owned()));
-            }
-        };
+        let svg = drawn(figure, &lens, asked, &screen)?;
         output::write(&svg, arguments.output.as_deref(), arguments.color)?;
         return Ok(Status::Held);
     }
@@ -144,6 +139,23 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let said = format!("{} is written, {size}: open it in any browser.\n", file.display());
     output::write(&said, None, arguments.color)?;
     Ok(Status::Held)
+}
+
+/// A figure alone.
+fn drawn(
+    figure: Figure,
+    lens: &Lens<'_>,
+    asked: Asked<'_>,
+    screen: &Screen,
+) -> Result<String, Failure> {
+    match (figure, moved(lens, asked)?) {
+        (Figure::Strata, _) => Ok(page::strata_figure(lens, &survey(lens), screen)),
+        (Figure::Causes, Some(compared)) => Ok(page::causes_figure(&compared, screen)),
+        (Figure::Causes, None) => {
+            let said = "--figure causes draws what moved: name the build before by --against";
+            Err(Failure::Usage(said.to_owned()))
+        }
+    }
 }
 
 /// How sizes read in the page.
