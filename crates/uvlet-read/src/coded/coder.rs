@@ -29,7 +29,7 @@ pub struct Coder {
     pub progress: Arc<Progress>,
 }
 
-/// What is worth a marks into the cache, in nanoseconds of encoding.
+/// What is worth a look into the cache, in nanoseconds of encoding.
 const WORTHWHILE: u64 = 1_000_000;
 
 impl Coder {
@@ -39,7 +39,7 @@ impl Coder {
     /// When the encoder fails.
     pub fn encode(&self, text: &[u8], coding: Coding) -> io::Result<Vec<u8>> {
         let level = self.levels.get(&coding).copied().unwrap_or_else(|| coding.level());
-        let rate = rate(coding, level);
+        let rate = coding.rate(level);
         let passed = |bytes: u64| self.progress.advance(bytes.saturating_mul(rate));
         let cache = self.cache.as_deref().filter(|_| self.cost(text.len(), coding) >= WORTHWHILE);
         let Some(cache) = cache else { return coding.encode(text, level, &passed) };
@@ -60,7 +60,7 @@ impl Coder {
     #[must_use]
     pub fn cost(&self, bytes: usize, coding: Coding) -> u64 {
         let level = self.levels.get(&coding).copied().unwrap_or_else(|| coding.level());
-        rate(coding, level).saturating_mul(bytes as u64)
+        coding.rate(level).saturating_mul(bytes as u64)
     }
 }
 
@@ -74,18 +74,7 @@ impl Sizer for Coder {
     }
 }
 
-/// Nanoseconds per byte of code, roughly: who is first in line and how far the work is need no more.
-fn rate(coding: Coding, level: u32) -> u64 {
-    match (coding, level) {
-        (Coding::Gzip, _) => 75,
-        (Coding::Br, 10..) => 4000,
-        (Coding::Br, _) => 300,
-        (Coding::Zstd, 16..) => 400,
-        (Coding::Zstd, _) => 100,
-    }
-}
-
-/// How far encoding is; anyone may marks while it goes on.
+/// How far encoding is; anyone may look while it goes on.
 #[derive(Debug, Default)]
 pub struct Progress {
     all: AtomicU64,

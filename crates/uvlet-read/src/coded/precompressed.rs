@@ -63,11 +63,7 @@ fn decodes_to(copy: &Listed, coding: Coding, file: &Listed) -> io::Result<bool> 
 
 /// Whether a stream decodes to a text.
 pub fn is_of(coded: &[u8], coding: Coding, expected: &[u8]) -> io::Result<bool> {
-    let mut decoder: Box<dyn Read + '_> = match coding {
-        Coding::Gzip => Box::new(flate2::read::MultiGzDecoder::new(coded)),
-        Coding::Br => Box::new(brotli::Decompressor::new(coded, 1 << 16)),
-        Coding::Zstd => Box::new(zstd::Decoder::new(coded)?),
-    };
+    let mut decoder = coding.decoder(coded)?;
     // Compared as it comes, so that no stream can unpack to more than its file's size.
     let mut rest = expected;
     let mut buffer = vec![0; 1 << 16];

@@ -117,7 +117,7 @@ impl<'a> Counts<'a> {
         let count: usize = alike.clone().map(|(_, count)| count).sum();
         let mut patterns: Vec<Pattern> = alike.map(|(pattern, _)| *pattern).collect();
         patterns.sort_by_key(|pattern| *pattern != *best);
-        // Of few files none may marks random enough by itself; they follow the build's pattern.
+        // Of few files none may look random enough by itself; they follow the build's pattern.
         if count * 2 < self.stems.len() && count < 8 {
             let follow = |pattern: &Pattern| {
                 let fits =

@@ -211,11 +211,6 @@ fn aside_kind(file: &Listed, paths: &BTreeSet<String>, sniff: &Sniff) -> Option<
 /// The path that a precompressed copy stands for, and its coding.
 pub fn precompressed(path: &str) -> Option<(&str, Coding)> {
     let (plain, ending) = path.rsplit_once('.')?;
-    let coding = match ending {
-        "gz" => Coding::Gzip,
-        "br" => Coding::Br,
-        "zst" => Coding::Zstd,
-        _ => return None,
-    };
+    let coding = Coding::ALL.into_iter().find(|coding| coding.ending() == ending)?;
     Some((plain, coding))
 }
