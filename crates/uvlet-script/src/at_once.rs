@@ -26,18 +26,32 @@ const SCRIPT: Place = u32::MAX;
 #[must_use]
 #[expect(clippy::implicit_hasher, reason = "no other hasher is in use")]
 pub fn at_once(program: &Program<'_>, calls: &HashSet<u32>, tables: bool) -> HashSet<u32> {
-    let mut finder = Finder {
-        wanted: calls,
-        tables,
-        around: vec![SCRIPT],
-        scopes: HashMap::from([(SCRIPT, Scope { parent: SCRIPT, names: HashMap::new() })]),
-        calls: Vec::new(),
-        named_calls: Vec::new(),
-        assigned: Vec::new(),
-        loads: Vec::new(),
-    };
+    let mut finder = Finder::new(calls, tables);
     finder.visit_program(program);
-    finder.reached()
+    let reached = finder.reached();
+    let at_once = finder.loads.iter().filter(|(place, _)| reached.contains(place));
+    at_once.map(|(_, at)| *at).collect()
+}
+
+/// The functions that run at once, by their first byte.
+#[derive(Debug)]
+pub struct Places(HashSet<Place>);
+
+impl Places {
+    /// Those of a script; of tables as in [`at_once`].
+    #[must_use]
+    pub fn reached(program: &Program<'_>, tables: bool) -> Self {
+        let none = HashSet::new();
+        let mut finder = Finder::new(&none, tables);
+        finder.visit_program(program);
+        Self(finder.reached())
+    }
+
+    /// Whether the function that begins there is one of them.
+    #[must_use]
+    pub fn has(&self, start: u32) -> bool {
+        self.0.contains(&start)
+    }
 }
 
 /// The names that a function declares, with the functions that they stand for.
@@ -61,7 +75,20 @@ struct Finder<'w, 'a> {
     loads: Vec<(Place, u32)>,
 }
 
-impl<'a> Finder<'_, 'a> {
+impl<'w, 'a> Finder<'w, 'a> {
+    fn new(wanted: &'w HashSet<u32>, tables: bool) -> Self {
+        Self {
+            wanted,
+            tables,
+            around: vec![SCRIPT],
+            scopes: HashMap::from([(SCRIPT, Scope { parent: SCRIPT, names: HashMap::new() })]),
+            calls: Vec::new(),
+            named_calls: Vec::new(),
+            assigned: Vec::new(),
+            loads: Vec::new(),
+        }
+    }
+
     fn here(&self) -> Place {
         self.around.last().copied().unwrap_or(SCRIPT)
     }
@@ -162,7 +189,7 @@ impl<'a> Finder<'_, 'a> {
         }
     }
 
-    fn reached(mut self) -> HashSet<u32> {
+    fn reached(&mut self) -> HashSet<Place> {
         for (place, name, function) in std::mem::take(&mut self.assigned) {
             let mut at = place;
             while at != SCRIPT && !self.scopes.get(&at).is_some_and(|s| s.names.contains_key(name))
@@ -186,8 +213,7 @@ impl<'a> Finder<'_, 'a> {
             let next = calls.get(&place).into_iter().flatten();
             open.extend(next.filter(|function| reached.insert(**function)));
         }
-        let at_once = self.loads.iter().filter(|(place, _)| reached.contains(place));
-        at_once.map(|(_, at)| *at).collect()
+        reached
     }
 }
 

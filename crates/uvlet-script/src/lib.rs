@@ -2,7 +2,8 @@
 //!
 //! [`read`] parses a text once and hands the tree to whoever looks at it, on a stack that is large
 //! enough for it; what nests too deep for any stack is an error and no crash. The other modules look
-//! at a tree: what a source asks for ([`requests`]), what runs at once ([`at_once`]), which words
+//! at a tree: what a source asks for ([`requests`]), what runs at once ([`at_once`]), what is
+//! drawn first ([`drawing`]), which words
 //! survive minifying ([`words`]).
 //!
 //! ```
@@ -14,6 +15,7 @@
 
 pub mod at_once;
 pub mod declarations;
+pub mod drawing;
 pub mod functions;
 pub mod inert;
 pub mod later;
