@@ -9,6 +9,7 @@ pub(crate) mod chunks;
 pub(crate) mod costs;
 pub(crate) mod described_loads;
 pub(crate) mod described_sources;
+pub(crate) mod drawn;
 pub(crate) mod edges;
 pub(crate) mod entries;
 pub(crate) mod foreign_sources;

@@ -97,7 +97,7 @@ fn facts(script: &Script<'_>, is_file: &dyn Fn(&str) -> bool) -> ScriptFacts {
     for format in formats {
         format.finish(&mut chunks);
     }
-    found.mark_at_once(&script.program, chunks.runtime);
+    found.mark_at_once(script, chunks.runtime);
     found.mark_routes(&script.program);
     ScriptFacts { format, found, chunks, marks, statements }
 }

@@ -21,16 +21,30 @@ type Place = u32;
 /// No function begins there: the code of the script itself, and of the modules in its table.
 const SCRIPT: Place = u32::MAX;
 
-/// Of the calls that begin at these bytes, those that are reached at once. `tables` says that object
+/// Of the calls that begin at these bytes, those that are reached at once, and those that a function is
+/// given. `tables` says that object
 /// literals of functions are tables of modules.
 #[must_use]
 #[expect(clippy::implicit_hasher, reason = "no other hasher is in use")]
-pub fn at_once(program: &Program<'_>, calls: &HashSet<u32>, tables: bool) -> HashSet<u32> {
+pub fn at_once(program: &Program<'_>, calls: &HashSet<u32>, tables: bool) -> AtOnce {
     let mut finder = Finder::new(calls, tables);
     finder.visit_program(program);
     let reached = finder.reached();
     let at_once = finder.loads.iter().filter(|(place, _)| reached.contains(place));
-    at_once.map(|(_, at)| *at).collect()
+    let wrapped = finder.loads.iter().filter(|(place, _)| finder.is_wrapped(*place));
+    AtOnce {
+        reached: at_once.map(|(_, at)| *at).collect(),
+        wrapped: wrapped.map(|(_, at)| *at).collect(),
+    }
+}
+
+/// What is known of when calls are made.
+#[derive(Debug, Default)]
+pub struct AtOnce {
+    /// First bytes of those that are reached at once.
+    pub reached: HashSet<u32>,
+    /// First bytes of those in a function that another is given, as a component that loads is made.
+    pub wrapped: HashSet<u32>,
 }
 
 /// The functions that run at once, by their first byte.
@@ -73,6 +87,8 @@ struct Finder<'w, 'a> {
     /// Where which name is given which function.
     assigned: Vec<(Place, &'a str, Place)>,
     loads: Vec<(Place, u32)>,
+    /// Functions that another is given first, or as the loader among what it is given.
+    given: HashSet<Place>,
 }
 
 impl<'w, 'a> Finder<'w, 'a> {
@@ -86,7 +102,19 @@ impl<'w, 'a> Finder<'w, 'a> {
             named_calls: Vec::new(),
             assigned: Vec::new(),
             loads: Vec::new(),
+            given: HashSet::new(),
         }
+    }
+
+    /// Whether a place is in a function that another is given.
+    fn is_wrapped(&self, mut place: Place) -> bool {
+        while place != SCRIPT {
+            if self.given.contains(&place) {
+                return true;
+            }
+            place = self.scopes.get(&place).map_or(SCRIPT, |scope| scope.parent);
+        }
+        false
     }
 
     fn here(&self) -> Place {
@@ -150,12 +178,18 @@ impl<'w, 'a> Finder<'w, 'a> {
     /// `push([[ids],{…},e=>{…}])`, or a flat list, `push([script,7,e=>{…},8,9,e=>{…}])`.
     fn pushed(&mut self, call: &CallExpression<'a>) {
         let [Argument::ArrayExpression(pushed)] = call.arguments.as_slice() else { return };
-        if let [script, ArrayExpressionElement::NumericLiteral(_), rest @ ..] =
-            pushed.elements.as_slice()
+        if let [script, rest @ ..] = pushed.elements.as_slice()
             && !matches!(script, ArrayExpressionElement::NumericLiteral(_))
         {
-            let rows = rest.iter().filter_map(|row| function(row.as_expression()?));
-            self.calls.extend(rows.map(|row| (SCRIPT, row)));
+            let inner = |row| match row {
+                &ArrayExpressionElement::ArrayExpression(ref list) => list.elements.as_slice(),
+                row => std::slice::from_ref(row),
+            };
+            let mut rows = rest.iter().flat_map(inner);
+            if matches!(rows.next(), Some(ArrayExpressionElement::NumericLiteral(_))) {
+                let rows = rows.filter_map(|row| function(row.as_expression()?));
+                self.calls.extend(rows.map(|row| (SCRIPT, row)));
+            }
         }
         let [ArrayExpressionElement::ArrayExpression(_), table, rest @ ..] =
             pushed.elements.as_slice()
@@ -350,6 +384,27 @@ impl<'a> Visit<'a> for Finder<'_, 'a> {
             let here = self.here();
             let wrapped = first.as_expression().and_then(function);
             self.calls.extend(wrapped.map(|function| (here, function)));
+        } else {
+            let first = call.arguments.first().and_then(Argument::as_expression);
+            let loader = first.and_then(|first| match first.get_inner_expression() {
+                Expression::ObjectExpression(object) => {
+                    let mut loaders =
+                        object.properties.iter().filter_map(|property| match property {
+                            ObjectPropertyKind::ObjectProperty(one)
+                                if one.key.is_specific_static_name("loader") =>
+                            {
+                                function(&one.value)
+                            }
+                            _ => None,
+                        });
+                    loaders.next()
+                }
+                first => function(first),
+            });
+            // What is called on a promise is given what came.
+            let is_chained = matches!(&call.callee, Expression::StaticMemberExpression(member)
+                if matches!(member.property.name.as_str(), "then" | "catch" | "finally"));
+            self.given.extend(loader.filter(|_| !is_chained));
         }
         walk::walk_call_expression(self, call);
     }
@@ -399,7 +454,7 @@ mod tests {
             let mut imports = Imports::default();
             imports.visit_program(&script.program);
             assert_eq!(imports.0.len(), 1, "{text}");
-            super::at_once(&script.program, &imports.0, false).len()
+            super::at_once(&script.program, &imports.0, false).reached.len()
         });
         assert_eq!(found, Ok(usize::from(now)), "{text}");
     }

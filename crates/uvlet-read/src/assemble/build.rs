@@ -7,13 +7,17 @@ use uvlet_record::{
     Record, SCHEMA, Unresolved, sizes::Coded,
 };
 
+use uvlet_script::drawing::Drawn;
+
 use crate::{
     assemble::{
         cells::{self, Accounts, Evidence},
         chunk_files::ChunkFiles,
         chunk_names, chunks,
         described_loads::DescribedLoads,
-        described_sources, edges,
+        described_sources,
+        drawn::{self, Ties},
+        edges,
         entries::{self, inferred::Scripts, routes::Routes},
         loads::LoadResolver,
         mode,
@@ -24,7 +28,10 @@ use crate::{
         texts::FolderTexts,
     },
     files::marks::CodeMarks,
-    folder::{hashes::Hashes, urls::Urls},
+    folder::{
+        hashes::Hashes,
+        urls::{Urls, folder_of},
+    },
     formats::format::Chunks,
     options::Options,
 };
@@ -186,10 +193,30 @@ impl Build<'_> {
         let specifiers = read.site.iter().flat_map(|site| &site.specifiers);
         let resolver = LoadResolver::new(&urls, &chunk_files, &unasked_styles, inspected);
         let resolver = resolver.with_specifiers(specifiers);
+        let folders: Vec<&str> = read.paths().map(folder_of).collect();
+        let specifier = |file: FileId, text: &str| resolver.file_of(text, folders[file.at()]);
+        let rendered: Vec<(Vec<FileId>, Vec<Drawn>)> = match &read.site {
+            Some(site) => pages
+                .iter()
+                .filter_map(|page| {
+                    let drawn = site.output.drawn(inspected[page.id.at()].page.as_ref()?);
+                    Some((page.asks.clone(), drawn))
+                })
+                .collect(),
+            None => Vec::new(),
+        };
+        let drawn = drawn::drawn(&Ties {
+            listing: &read.listing,
+            inspected,
+            specifier: &specifier,
+            pages: &rendered,
+        });
+        let resolver = resolver.with_drawn(drawn);
         let (mut loads, unresolved) = resolver.connect(accounts, inspected, notices);
         let mut bundled = Vec::new();
         if let Some(described) = described {
-            DescribedLoads { described, modules, inspected, accounts }.add_to(&mut loads);
+            let drawn = resolver.drawn();
+            DescribedLoads { described, modules, inspected, accounts, drawn }.add_to(&mut loads);
             let files = &accounts.files;
             bundled = entries::described::of_bundler(described, modules, files, hashes);
         }

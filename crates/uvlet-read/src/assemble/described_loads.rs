@@ -4,7 +4,9 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 
 use uvlet_record::{DynamicLoad, EdgeKind, FileId, Kind, LoadKind, ModuleId, When};
 
-use crate::assemble::{cells::Accounts, inspect::Inspected, loads::once_each, modules::Modules};
+use crate::assemble::{
+    cells::Accounts, drawn::DrawnLoads, inspect::Inspected, loads::once_each, modules::Modules,
+};
 use crate::{
     descriptions::described::{Described, DescribedId},
     formats::format::DynamicCall,
@@ -16,6 +18,7 @@ pub struct DescribedLoads<'a> {
     pub modules: &'a Modules,
     pub inspected: &'a [Inspected],
     pub accounts: &'a mut Accounts,
+    pub drawn: &'a DrawnLoads,
 }
 
 /// Files by path.
@@ -89,7 +92,9 @@ impl DescribedLoads<'_> {
                     files.iter().filter_map(|&asked| calls.get(&(file, asked))).flatten();
                 let is_its =
                     |at| self.accounts.module_at(file, at).is_none_or(|m| Some(m) == module);
-                let at_once = asked.any(|one| one.at_once && is_its(one.at));
+                let at_once = asked.any(|one| {
+                    (one.at_once || self.drawn.contains(&(file, one.at))) && is_its(one.at)
+                });
                 let when = if at_once { When::AtOnce } else { When::Later };
                 let (kind, files) = (LoadKind::Import, files.clone());
                 let (request, routes) = (said.request.clone(), Vec::new());

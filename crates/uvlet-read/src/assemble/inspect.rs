@@ -4,7 +4,7 @@
 //! would else leave cores idle at the end. A script is parsed at most once.
 
 use std::{
-    collections::{HashMap, HashSet},
+    collections::{BTreeSet, HashMap, HashSet},
     ops::Range,
     path::Path,
     str,
@@ -12,7 +12,7 @@ use std::{
 
 use rayon::iter::{ParallelBridge, ParallelIterator};
 use uvlet_record::{Format, Kind, Notice, Remark, sizes::Coded};
-use uvlet_script::{Script, Statement};
+use uvlet_script::{Script, Statement, drawing::Drawing};
 
 use crate::{
     assemble::{
@@ -51,6 +51,10 @@ pub struct Inspected {
     pub code: Option<ScriptFacts>,
     /// Where it asks for chunks by id, if the bundler says what these are.
     pub chunk_calls: Vec<DynamicCall>,
+    /// The modules of its table, if the bundler says what it loads.
+    pub modules: BTreeSet<String>,
+    /// What it draws first, where it has components that load.
+    pub drawing: Option<Drawing>,
     /// How a script is put together.
     pub format: Format,
     /// How a script was made.
@@ -236,6 +240,8 @@ impl<'a> Inspector<'a> {
         if let Ok((facts, apart)) = formats::read(text, &|_| false, |script, _| apart(script)) {
             part.marks = facts.marks;
             part.chunk_calls = facts.found.chunks;
+            part.drawing = facts.found.drawing;
+            part.modules = facts.chunks.modules;
             part.hosts = facts.found.hosts;
             Self::take(part, file, said.by, apart);
         }
@@ -262,6 +268,7 @@ impl<'a> Inspector<'a> {
                 part.marks = facts.marks.clone();
                 part.is_glue = said.is_none() && is_bundlers(&file.path, text, &facts);
                 part.hosts = std::mem::take(&mut facts.found.hosts);
+                part.drawing = facts.found.drawing.take();
                 part.code = Some(facts);
                 part.mapped = mapped;
                 part.notices = notices;

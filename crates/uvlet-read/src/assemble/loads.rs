@@ -7,6 +7,7 @@ use uvlet_record::{DynamicLoad, Elsewhere, FileId, LoadKind, Notice, Remark, Unr
 use crate::assemble::{
     cells::Accounts,
     chunk_files::{ChunkFiles, Keyed},
+    drawn::DrawnLoads,
     inspect::Inspected,
 };
 use crate::{
@@ -23,9 +24,11 @@ pub struct LoadResolver<'a> {
     urls: &'a Urls<'a>,
     chunks: &'a ChunkFiles,
     /// Styles that arrive with a script because they share its name.
-    styles_of: &'a dyn Fn(FileId) -> Vec<FileId>,
+    styles_of: &'a (dyn Fn(FileId) -> Vec<FileId> + Sync),
     /// Bare specifiers that an import map ties to URLs.
     imports: Imports,
+    /// Loads that the first screen draws.
+    drawn: DrawnLoads,
 }
 
 /// What one file needs.
@@ -49,13 +52,13 @@ impl<'a> LoadResolver<'a> {
     pub fn new(
         urls: &'a Urls<'a>,
         chunks: &'a ChunkFiles,
-        styles_of: &'a dyn Fn(FileId) -> Vec<FileId>,
+        styles_of: &'a (dyn Fn(FileId) -> Vec<FileId> + Sync),
         inspected: &'a [Inspected],
     ) -> Self {
         let pages = inspected.iter().filter_map(|file| file.page.as_ref());
         let mut imports = Imports::default();
         pages.for_each(|page| imports.extend(&page.imports));
-        Self { urls, chunks, styles_of, imports }
+        Self { urls, chunks, styles_of, imports, drawn: DrawnLoads::new() }
     }
 
     /// With specifiers that only a server gives a meaning.
@@ -67,6 +70,25 @@ impl<'a> LoadResolver<'a> {
             self.imports.add(specifier, &format!("/{path}"));
         }
         self
+    }
+
+    /// With loads that the first screen draws.
+    pub fn with_drawn(mut self, drawn: DrawnLoads) -> Self {
+        self.drawn = drawn;
+        self
+    }
+
+    /// The file that a specifier means in a file of a folder.
+    pub fn file_of(&self, specifier: &str, folder: &str) -> Option<FileId> {
+        match self.specifier(specifier, folder) {
+            Meant::File(file) => Some(file),
+            _ => None,
+        }
+    }
+
+    /// The loads that the first screen draws.
+    pub fn drawn(&self) -> &DrawnLoads {
+        &self.drawn
     }
 
     /// Ties every file to what it needs; returns what is loaded on demand, and what leads nowhere.
@@ -85,6 +107,9 @@ impl<'a> LoadResolver<'a> {
             let mut tied = self.file(id, file, folder_of(&path));
             for (position, mut load) in tied.dynamic.drain(..) {
                 load.module = accounts.module_at(id, position);
+                if self.drawn.contains(&(id, position)) {
+                    load.when = When::AtOnce;
+                }
                 if tied.tables.contains(&position) {
                     tables.insert(loads.len());
                 }

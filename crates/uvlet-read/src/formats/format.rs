@@ -9,7 +9,8 @@ use uvlet_script::{
         AssignmentExpression, CallExpression, ImportExpression, NewExpression, ObjectExpression,
         Program, VariableDeclarator,
     },
-    at_once::at_once,
+    at_once::{AtOnce, at_once},
+    drawing::{Drawing, drawing},
 };
 
 use super::{
@@ -114,6 +115,8 @@ pub struct Found {
     pub hosts: Vec<DynamicCall>,
     /// Names of files of the folder that stand in strings.
     pub assets: Vec<String>,
+    /// What it draws first, where it has components that load.
+    pub drawing: Option<Drawing>,
     /// Functions that are open around the place.
     pub(super) functions: usize,
     /// Conditions that are open around the place.
@@ -146,7 +149,7 @@ impl Found {
     }
 
     /// Finds out which requests inside functions are made at once all the same.
-    pub(super) fn mark_at_once(&mut self, program: &Program<'_>, has_tables: bool) {
+    pub(super) fn mark_at_once(&mut self, script: &Script<'_>, has_tables: bool) {
         let place = |call: &DynamicCall| u32::try_from(call.at).ok();
         let lists = [&self.imports, &self.workers, &self.chunks, &self.keyed, &self.hosts]
             .into_iter()
@@ -155,10 +158,13 @@ impl Found {
         if open.is_empty() {
             return;
         }
-        let reached = at_once(program, &open, has_tables);
+        let AtOnce { reached, wrapped } = at_once(&script.program, &open, has_tables);
         let lists = [&mut self.imports, &mut self.workers, &mut self.chunks];
         for call in lists.into_iter().chain([&mut self.keyed, &mut self.hosts]).flatten() {
             call.at_once |= place(call).is_some_and(|at| reached.contains(&at));
+        }
+        if wrapped.iter().any(|at| !reached.contains(at)) {
+            self.drawing = Some(drawing(script, &open, has_tables));
         }
     }
 }

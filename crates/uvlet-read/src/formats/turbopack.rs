@@ -1,8 +1,9 @@
 //! Scripts that register modules with Turbopack's runtime.
 //!
 //! A chunk pushes one flat list: itself, then runs of ids with the function that they share,
-//! `TURBOPACK.push([script, 77811, e=>{…}, 45110, 26514, e=>{…}])`. What is opened on demand is asked
-//! for by the id of a module, `e.A(46364)`; that module may stand in any chunk, and fetches the files:
+//! `TURBOPACK.push([script, 77811, e=>{…}, 45110, 26514, e=>{…}])`, some of them in a list of their own.
+//! What is opened on demand is asked for by the id of a module, `e.A(46364)`; that module may stand in any
+//! chunk, and fetches the files:
 //! `46364, e=>{e.v(t=>Promise.all(["static/chunks/a.js"].map(t=>e.l(t))).then(()=>t(45163)))}`.
 
 use uvlet_record::Format;
@@ -68,7 +69,11 @@ impl Turbopack {
         let mut ids: Vec<String> = Vec::new();
         let mut openers = Vec::new();
         let mut modules = Vec::new();
-        for element in rest {
+        let inner = |element| match element {
+            &ArrayExpressionElement::ArrayExpression(ref list) => list.elements.as_slice(),
+            element => std::slice::from_ref(element),
+        };
+        for element in rest.iter().flat_map(inner) {
             let Some(element) = element.as_expression() else { return };
             if let Some(id) = id(element) {
                 ids.push(id);

@@ -136,6 +136,12 @@ impl<'a> Components<'_, 'a> {
             Some(Argument::CallExpression(_) | Argument::Identifier(_)) if rest.len() > 1 => None,
             Some(_) => return None,
         };
+        // A function alone is given to something else, as to `map`.
+        let is_function =
+            matches!(of, Argument::FunctionExpression(_) | Argument::ArrowFunctionExpression(_));
+        if is_function && rest.is_empty() {
+            return None;
+        }
         let kind = match self.kind(of.as_expression()?, scope)? {
             Kind::Unknown if is_list(rest) => Kind::Open,
             kind => kind,
@@ -161,7 +167,11 @@ impl<'a> Components<'_, 'a> {
             {
                 Some(Kind::Open)
             }
-            of @ (Expression::Identifier(_) | Expression::StaticMemberExpression(_)) => {
+            // A component that is used once may stand where it is used.
+            of @ (Expression::Identifier(_)
+            | Expression::StaticMemberExpression(_)
+            | Expression::FunctionExpression(_)
+            | Expression::ArrowFunctionExpression(_)) => {
                 Some(self.component(of, scope).map_or(Kind::Unknown, Kind::Component))
             }
             // What takes a reference for what it refers to: `f(g(Chart))`.

@@ -31,6 +31,7 @@ fn react(before: &str, returned: &str) -> String {
 
 #[rstest]
 #[case::plainly("", "R.jsx(L,{})", &["l"])]
+#[case::by_a_component_where_it_is_used("", "R.jsx(function(){return R.jsx(L,{})},{})", &["l"])]
 #[case::inside_elements("", r#"R.jsxs("div",{children:[R.jsx(R.Suspense,{fallback:"…",children:R.jsx(L,{})}),R.jsx(W,{})]})"#, &["l", "w"])]
 #[case::inside_a_component_that_draws_it("", "R.jsx(Box,{children:R.jsx(L,{})})", &["l"])]
 #[case::inside_one_that_may_not("", "R.jsx(Shut,{open:p.o,children:R.jsx(L,{})})", &[])]

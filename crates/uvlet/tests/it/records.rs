@@ -68,12 +68,12 @@ fn texts_are_kept_only_when_asked_for() {
 #[case(
     "newer.json",
     r#"{"uvlet":{"schema":9,"version":"9","command":"record"},"record":{"what":"ever"}}"#,
-    "is a record of schema 9, this program reads 4; update uvlet"
+    "is a record of schema 9, this program reads 5; update uvlet"
 )]
 #[case(
     "older.json",
     r#"{"uvlet":{"schema":1,"version":"0","command":"record"},"record":{"what":"ever"}}"#,
-    "is a record of schema 1, this program reads 4; make it anew"
+    "is a record of schema 1, this program reads 5; make it anew"
 )]
 #[case("none.json", r#"{"a":1}"#, "is not a record: missing field `uvlet`")]
 #[case("cut.json", r#"{"uvlet":{"schema":1"#, "is not a record: EOF while parsing")]

@@ -46,7 +46,7 @@ fn a_waiver_tells_its_end_and_an_idle_one_is_named() {
     let folder = folder.with("dist/a.js", "a");
     let said = uvlet(folder.path(), &["gate", "dist"]);
     assert!(
-        said.status == 0 && said.out.contains("waiver of scripts is of no use"),
+        said.status == 0 && said.out.contains("waiver of scripts no longer applies"),
         "{}",
         said.out
     );

@@ -98,5 +98,11 @@ fn request(lens: &Lens<'_>, load: &DynamicLoad, requests: &Requests<'_>) -> Stri
     let said = load.module.zip(opened).and_then(|edge| requests.get(&edge).copied());
     said.map(str::to_owned)
         .or_else(|| opened.map(|module| record.module(module).path.clone()))
-        .unwrap_or_else(|| load.request.clone())
+        .unwrap_or_else(|| {
+            // Of several chunks the first may be one that others load, too.
+            let is_id = load.request.bytes().all(|byte| byte.is_ascii_digit());
+            let lead = load.files.first().filter(|_| is_id && load.files.len() > 1);
+            let chunk = lead.and_then(|&file| lens.chunk_of(file));
+            chunk.map_or_else(|| load.request.clone(), |chunk| chunk.name.clone())
+        })
 }

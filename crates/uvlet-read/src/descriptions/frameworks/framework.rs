@@ -1,6 +1,7 @@
 //! What a framework tells of its output: how it is known, what of it is served, which files each route loads.
 
 use crate::{
+    files::page::Page,
     folder::list::{Listing, Part},
     formats::ScriptFacts,
     project::read_file,
@@ -8,6 +9,7 @@ use crate::{
 use serde::de::DeserializeOwned;
 use std::path::{Path, PathBuf};
 use uvlet_record::{Bundler, Reason, Target};
+use uvlet_script::drawing::Drawn;
 
 /// One framework.
 pub(crate) trait Framework: Sync {
@@ -42,6 +44,11 @@ pub trait Output: Send + Sync {
 
     /// Specifiers that only the server's import map would give a meaning, with the files they mean.
     fn specifiers(&self, _seen: &Seen<'_>) -> Vec<(String, String)> {
+        Vec::new()
+    }
+
+    /// What a page was rendered to: components of the browser's that it draws.
+    fn drawn(&self, _page: &Page) -> Vec<Drawn> {
         Vec::new()
     }
 

@@ -6,18 +6,21 @@
 //! Router in a script beside each page, by the Pages Router in one manifest.
 
 pub(crate) mod app;
+mod flight;
 
 use std::{collections::BTreeMap, path::Path};
 
 use serde::Deserialize;
 use serde_json::Value;
 use uvlet_record::Bundler;
+use uvlet_script::drawing::Drawn;
 
 use crate::{
     descriptions::frameworks::framework::{
         About, CACHE, DATA, Framework, Output, SERVER, SaidRoute, Seen, Written, around, assigned,
         read_json, read_text, route_of_page, routes_of_pages, stands_in,
     },
+    files::page::Page,
     folder::list::Part,
 };
 
@@ -124,6 +127,10 @@ impl Output for Built {
         route_of_rendered(inside)
     }
 
+    fn drawn(&self, page: &Page) -> Vec<Drawn> {
+        flight::of_page(page)
+    }
+
     fn routes(&self, _: &Seen<'_>) -> Vec<SaidRoute> {
         [app::routes(&self.about.root, &self.manifest.root_main_files), self.pages()].concat()
     }
@@ -207,6 +214,10 @@ impl Output for Exported {
             }
             None => route_of_page(path),
         }
+    }
+
+    fn drawn(&self, page: &Page) -> Vec<Drawn> {
+        flight::of_page(page)
     }
 
     fn routes(&self, seen: &Seen<'_>) -> Vec<SaidRoute> {
