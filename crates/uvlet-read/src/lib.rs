@@ -24,5 +24,3 @@ pub use descriptions::{DescriptionError, plugin::PluginFile};
 pub use error::ReadError;
 pub use open::open;
 pub use options::Options;
-    formats::read(text, &|_| false, |_, _| ()).unwrap()
-}
