@@ -3,8 +3,8 @@
 use std::{cell::Cell, collections::HashSet};
 
 use oxc_ast::ast::{
-    Argument, ArrowFunctionBody, BindingPattern, Class, ClassElement, Expression, FormalParameters,
-    FunctionBody, ObjectExpression, Statement,
+    Argument, ArrowFunctionBody, BindingPattern, CallExpression, Class, ClassElement, Expression,
+    FormalParameters, FunctionBody, ObjectExpression, Statement,
 };
 use oxc_semantic::Semantic;
 use oxc_span::{GetSpan, Span};
@@ -20,6 +20,19 @@ const DEEPEST: usize = 60;
 /// Steps that are taken for one script; a page's first screen takes hundreds.
 const STEPS: usize = 200_000;
 
+/// Elements that are given styles.
+const TAGS: [&str; 26] = [
+    "a", "article", "aside", "button", "div", "fieldset", "footer", "form", "h1", "h2", "h3", "h4",
+    "header", "label", "li", "main", "nav", "ol", "p", "section", "span", "table", "td", "th",
+    "tr", "ul",
+];
+
+/// What a router says where it stands in another.
+const IN_ANOTHER: &str = "You cannot render a <Router> inside another <Router>";
+
+/// Bytes of a router, at most.
+const LARGEST: u32 = 6000;
+
 /// The components of a script.
 pub(super) struct Components<'e, 'a> {
     pub values: Values<'e, 'a>,
@@ -33,16 +46,6 @@ pub(super) struct Components<'e, 'a> {
 pub(super) struct Scope<'a> {
     pub parameters: Option<&'a FormalParameters<'a>>,
     pub depth: usize,
-}
-
-/// Whether a statement leaves the function.
-enum Flow<'a> {
-    /// It goes on behind it.
-    On,
-    /// It returns that.
-    Returns(Option<&'a Expression<'a>>),
-    /// It may or may not, or something else leaves.
-    Unknown,
 }
 
 impl<'e, 'a> Components<'e, 'a> {
@@ -65,7 +68,20 @@ impl<'e, 'a> Components<'e, 'a> {
             return Some(vec![Drawn::Imported { request, name, given: passed_on() }]);
         }
         match value {
-            Expression::Identifier(name) => self.of_value(self.values.value(name)?, scope),
+            Expression::TaggedTemplateExpression(styled) => self.styled(&styled.tag, scope),
+            Expression::Identifier(name) => match self.values.value(name) {
+                Some(value) => self.of_value(value, scope),
+                // One of several that a function returns.
+                None => {
+                    let (key, of) = self.values.picked(name)?;
+                    let Expression::CallExpression(call) = of.get_inner_expression() else {
+                        return None;
+                    };
+                    let made = self.returned_by(call)?.get_inner_expression();
+                    let Expression::ObjectExpression(made) = made else { return None };
+                    self.component(property(made, key)?, scope)
+                }
+            },
             Expression::FunctionExpression(function) => {
                 self.function(Some(&function.params), function.body.as_deref()?, scope)
             }
@@ -81,8 +97,14 @@ impl<'e, 'a> Components<'e, 'a> {
             Expression::ClassExpression(class) => self.class(class, scope),
             Expression::ObjectExpression(object) => self.object(object, scope),
             Expression::CallExpression(call) => {
-                if let Some(load) = self.load(call.span, call.arguments.first()?) {
+                let load = call.arguments.first().and_then(|first| self.load(call.span, first));
+                if let Some(load) = load {
                     return Some(vec![load]);
+                }
+                let is_curried = matches!(&call.callee, Expression::CallExpression(_));
+                let styled = is_curried.then(|| self.styled(&call.callee, scope)).flatten();
+                if let Some(drawn) = styled.or_else(|| self.made(call, scope)) {
+                    return Some(drawn);
                 }
                 let first = call.arguments.first()?.as_expression()?;
                 let rendered = call.arguments.get(1).and_then(|second| self.render(second, scope));
@@ -102,6 +124,69 @@ impl<'e, 'a> Components<'e, 'a> {
                     }
                 }
             }
+            _ => None,
+        }
+    }
+
+    /// What a function of this script returns, which a call calls, if it returns one thing.
+    fn returned_by(&self, call: &'a CallExpression<'a>) -> Option<&'a Expression<'a>> {
+        let Expression::Identifier(name) = call.callee.get_inner_expression() else { return None };
+        let body = match self.values.value(name)? {
+            Value::Function(function) => function.body.as_deref()?,
+            Value::Expression(Expression::FunctionExpression(function)) => {
+                function.body.as_deref()?
+            }
+            Value::Expression(Expression::ArrowFunctionExpression(arrow)) => match &arrow.body {
+                ArrowFunctionBody::FunctionBody(body) => body,
+                body => return body.as_expression(),
+            },
+            _ => return None,
+        };
+        let mut paths = Paths::default();
+        let goes_on = self.follow(&body.statements, &mut paths, Scope::outermost());
+        match (paths.returned.as_slice(), goes_on) {
+            ([Some(value)], false) => Some(value),
+            _ => None,
+        }
+    }
+
+    /// A component that a function of this script makes.
+    fn made(&self, call: &'a CallExpression<'a>, scope: Scope<'a>) -> Option<Vec<Drawn>> {
+        let made = self.returned_by(call)?;
+        // An element is none.
+        let is_component = matches!(
+            made.get_inner_expression(),
+            Expression::CallExpression(_)
+                | Expression::FunctionExpression(_)
+                | Expression::ArrowFunctionExpression(_)
+                | Expression::Identifier(_)
+        );
+        self.component(made, scope).filter(|_| is_component)
+    }
+
+    /// An element or a component with styles, `f("div",…)(…)`, `f.div` and a text: it draws what that does.
+    fn styled(&self, of: &'a Expression<'a>, scope: Scope<'a>) -> Option<Vec<Drawn>> {
+        let all = || vec![Drawn::Slot(CHILDREN.to_owned())];
+        match of.get_inner_expression() {
+            Expression::StaticMemberExpression(member) => {
+                TAGS.contains(&member.property.name.as_str()).then(all)
+            }
+            Expression::CallExpression(call) => match call.arguments.first()? {
+                Argument::StringLiteral(tag) => TAGS.contains(&tag.value.as_str()).then(all),
+                Argument::TemplateLiteral(tag) => {
+                    TAGS.contains(&tag.single_quasi()?.as_str()).then(all)
+                }
+                base @ (Argument::Identifier(_) | Argument::StaticMemberExpression(_)) => {
+                    self.component(base.as_expression()?, scope)
+                }
+                Argument::ObjectExpression(_) if called_name(call) == Some("withConfig") => {
+                    let Expression::StaticMemberExpression(member) = &call.callee else {
+                        return None;
+                    };
+                    self.styled(&member.object, scope)
+                }
+                _ => None,
+            },
             _ => None,
         }
     }
@@ -220,56 +305,95 @@ impl<'e, 'a> Components<'e, 'a> {
         scope: Scope<'a>,
     ) -> Option<Vec<Drawn>> {
         let scope = Scope { parameters, ..scope };
-        match self.leaves(&body.statements, scope) {
-            Flow::Returns(Some(value)) => match value.get_inner_expression() {
-                // A set-up returns the function that draws.
-                Expression::ArrowFunctionExpression(_) | Expression::FunctionExpression(_) => {
-                    self.component(value, scope)
+        let mut paths = Paths::default();
+        if self.follow(&body.statements, &mut paths, scope) {
+            paths.returned.push(None);
+        }
+        let drawn = paths.returned.iter().map(|returned| match returned {
+            // A set-up returns the function that draws.
+            Some(value) => match value.get_inner_expression() {
+                value @ (Expression::ArrowFunctionExpression(_)
+                | Expression::FunctionExpression(_)) => {
+                    self.component(value, scope).unwrap_or_default()
                 }
-                value => Some(self.drawn(value, scope)),
+                value => self.drawn(value, scope),
             },
-            Flow::Returns(None) | Flow::On | Flow::Unknown => Some(Vec::new()),
+            None => Vec::new(),
+        });
+        let drawn = drawn.reduce(in_both).unwrap_or_default();
+        // It draws nothing where it stands in another of its kind, which is a mistake.
+        let text = || self.values.semantic.source_text();
+        let is_router = || {
+            let span = body.span;
+            text()[span.start as usize..span.end as usize].contains(IN_ANOTHER)
+        };
+        match drawn.is_empty() && body.span.size() < LARGEST && is_router() {
+            true => Some(vec![Drawn::Slot(CHILDREN.to_owned())]),
+            false => Some(drawn),
         }
     }
 
-    /// What statements return on the first screen.
-    fn leaves(&self, statements: &'a [Statement<'a>], scope: Scope<'a>) -> Flow<'a> {
-        for statement in statements {
-            match self.leaves_by(statement, scope) {
-                Flow::On => {}
-                flow => return flow,
-            }
-        }
-        Flow::On
+    /// Follows statements on the first screen; returns whether what stands behind them is reached.
+    fn follow(
+        &self,
+        statements: &'a [Statement<'a>],
+        paths: &mut Paths<'a>,
+        scope: Scope<'a>,
+    ) -> bool {
+        statements.iter().all(|statement| self.follow_one(statement, paths, scope))
     }
 
-    fn leaves_by(&self, statement: &'a Statement<'a>, scope: Scope<'a>) -> Flow<'a> {
-        let Some(scope) = self.deeper(scope) else { return Flow::Unknown };
+    fn follow_one(
+        &self,
+        statement: &'a Statement<'a>,
+        paths: &mut Paths<'a>,
+        scope: Scope<'a>,
+    ) -> bool {
+        let Some(scope) = self.deeper(scope) else {
+            paths.returned.push(None);
+            return false;
+        };
         match statement {
-            Statement::ReturnStatement(one) => Flow::Returns(one.argument.as_ref()),
-            Statement::BlockStatement(block) => self.leaves(&block.body, scope),
+            Statement::ReturnStatement(one) => {
+                paths.returned.push(one.argument.as_ref());
+                false
+            }
+            // What fails draws nothing that could be told.
+            Statement::ThrowStatement(_) => false,
+            Statement::BlockStatement(block) => self.follow(&block.body, paths, scope),
             Statement::IfStatement(one) => {
-                let other = || match &one.alternate {
-                    Some(other) => self.leaves_by(other, scope),
-                    None => Flow::On,
+                let known = self.values.known(&one.test, DEEPEST).map(|known| known.is_true());
+                let goes_on =
+                    known != Some(false) && self.follow_one(&one.consequent, paths, scope);
+                let other = match &one.alternate {
+                    Some(other) => known != Some(true) && self.follow_one(other, paths, scope),
+                    None => known != Some(true),
                 };
-                match self.values.known(&one.test, DEEPEST) {
-                    Some(known) if known.is_true() => self.leaves_by(&one.consequent, scope),
-                    Some(_) => other(),
-                    None => match (self.leaves_by(&one.consequent, scope), other()) {
-                        (Flow::On, Flow::On) => Flow::On,
-                        _ => Flow::Unknown,
-                    },
-                }
+                goes_on || other
             }
             Statement::ExpressionStatement(_)
             | Statement::VariableDeclaration(_)
             | Statement::FunctionDeclaration(_)
             | Statement::ClassDeclaration(_)
-            | Statement::EmptyStatement(_) => Flow::On,
-            _ => Flow::Unknown,
+            | Statement::EmptyStatement(_) => true,
+            _ => {
+                paths.returned.push(None);
+                true
+            }
         }
     }
+}
+
+/// What a function may return on the first screen; nothing where it returns what cannot be told.
+#[derive(Default)]
+struct Paths<'a> {
+    returned: Vec<Option<&'a Expression<'a>>>,
+}
+
+/// What is drawn either way.
+pub(super) fn in_both(mut one: Vec<Drawn>, other: Vec<Drawn>) -> Vec<Drawn> {
+    one.retain(|drawn| other.contains(drawn));
+    one
 }
 
 impl<'a> Scope<'a> {

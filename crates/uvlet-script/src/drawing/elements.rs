@@ -2,13 +2,13 @@
 
 use oxc_ast::ast::{
     Argument, ArrayExpression, ArrayExpressionElement, BindingPattern, CallExpression, Expression,
-    IdentifierReference, ObjectExpression, ObjectPropertyKind,
+    ObjectExpression, ObjectPropertyKind,
 };
 
 use super::{
-    components::{Components, Scope, returned},
+    components::{Components, Scope, in_both, returned},
     drawn::{CHILDREN, Drawn, Given, fill},
-    values::{Value, called_name},
+    values::{Value, called_name, property, rest_with_children},
 };
 
 /// Components of frameworks that draw what stands inside, by names that minifying leaves.
@@ -82,7 +82,10 @@ impl<'a> Components<'_, 'a> {
             Expression::ConditionalExpression(choice) => match known(&choice.test) {
                 Some(true) => self.drawn(&choice.consequent, scope),
                 Some(false) => self.drawn(&choice.alternate, scope),
-                None => Vec::new(),
+                None => in_both(
+                    self.drawn(&choice.consequent, scope),
+                    self.drawn(&choice.alternate, scope),
+                ),
             },
             Expression::LogicalExpression(logical) => {
                 match (logical.operator.as_str(), known(&logical.left)) {
@@ -94,25 +97,19 @@ impl<'a> Components<'_, 'a> {
                 sequence.expressions.last().map_or_else(Vec::new, |last| self.drawn(last, scope))
             }
             Expression::ArrayExpression(list) => self.list(list, scope),
-            Expression::Identifier(name) => match self.is_parameter(name, "children", scope) {
-                true => vec![Drawn::Slot(CHILDREN.to_owned())],
-                false => match self.values.value(name) {
-                    Some(Value::Expression(value)) => self.drawn(value, scope),
-                    _ => Vec::new(),
-                },
+            value if self.is_children(value, scope) => vec![Drawn::Slot(CHILDREN.to_owned())],
+            Expression::Identifier(name) => match self.values.value(name) {
+                Some(Value::Expression(value)) => self.drawn(value, scope),
+                _ => Vec::new(),
             },
-            Expression::StaticMemberExpression(member) if member.property.name == "children" => {
-                let Expression::Identifier(name) = member.object.get_inner_expression() else {
-                    return Vec::new();
-                };
-                match self.is_whole_parameter(name, scope) {
-                    true => vec![Drawn::Slot(CHILDREN.to_owned())],
-                    false => Vec::new(),
-                }
-            }
             Expression::CallExpression(call) => {
                 if let Some(slot) = slot_of(call) {
                     return vec![Drawn::Slot(slot.to_owned())];
+                }
+                // What goes through what it is given, child by child.
+                let first = call.arguments.first().and_then(Argument::as_expression);
+                if first.is_some_and(|first| self.is_children(first, scope)) {
+                    return vec![Drawn::Slot(CHILDREN.to_owned())];
                 }
                 self.element(call, scope).unwrap_or_default()
             }
@@ -204,9 +201,7 @@ impl<'a> Components<'_, 'a> {
                 }
                 // All that a component is given, passed on.
                 ObjectPropertyKind::SpreadProperty(spread) => {
-                    if let Expression::Identifier(name) = spread.argument.get_inner_expression()
-                        && self.is_whole_parameter(name, scope)
-                    {
+                    if self.is_given(&spread.argument, scope) {
                         children.push(Drawn::Slot(CHILDREN.to_owned()));
                     }
                 }
@@ -245,22 +240,83 @@ impl<'a> Components<'_, 'a> {
         function.and_then(returned).map_or_else(Vec::new, |value| self.drawn(value, scope))
     }
 
-    /// Whether a name is the property of what the function is given first.
-    fn is_parameter(&self, name: &IdentifierReference<'a>, key: &str, scope: Scope<'a>) -> bool {
-        let Some(symbol) = self.values.symbol(name) else { return false };
-        let Some(BindingPattern::ObjectPattern(pattern)) = scope.parameter(0) else { return false };
-        pattern.properties.iter().any(|property| {
-            property.key.is_specific_static_name(key)
-                && matches!(&property.value, BindingPattern::BindingIdentifier(local)
-                    if local.symbol_id() == symbol)
-        })
+    /// Whether a value is what the component is given to put inside.
+    fn is_children(&self, value: &'a Expression<'a>, scope: Scope<'a>) -> bool {
+        let Some(depth) = scope.depth.checked_sub(1) else { return false };
+        let scope = Scope { depth, ..scope };
+        match value.get_inner_expression() {
+            Expression::Identifier(name) => {
+                if let Some(("children", of)) = self.values.picked(name) {
+                    return self.is_given(of, scope);
+                }
+                let symbol = self.values.symbol(name);
+                let is_it = |local: &BindingPattern<'_>| match local {
+                    BindingPattern::BindingIdentifier(local) => Some(local.symbol_id()) == symbol,
+                    _ => false,
+                };
+                matches!(scope.parameter(0), Some(BindingPattern::ObjectPattern(pattern))
+                if pattern.properties.iter().any(|property| {
+                    property.key.is_specific_static_name("children") && is_it(&property.value)
+                }))
+            }
+            Expression::StaticMemberExpression(member) => {
+                member.property.name == "children" && self.is_given(&member.object, scope)
+            }
+            _ => false,
+        }
     }
 
-    /// Whether a name is all that the function is given first.
-    fn is_whole_parameter(&self, name: &IdentifierReference<'a>, scope: Scope<'a>) -> bool {
-        let symbol = self.values.symbol(name);
-        matches!(scope.parameter(0), Some(BindingPattern::BindingIdentifier(local))
-            if Some(local.symbol_id()) == symbol)
+    /// Whether a value is all that the component is given, or made of it: `children` with the others.
+    fn is_given(&self, value: &'a Expression<'a>, scope: Scope<'a>) -> bool {
+        let Some(depth) = scope.depth.checked_sub(1) else { return false };
+        let scope = Scope { depth, ..scope };
+        match value.get_inner_expression() {
+            Expression::Identifier(name) => {
+                let symbol = self.values.symbol(name);
+                let is_parameter = match scope.parameter(0) {
+                    Some(BindingPattern::BindingIdentifier(local)) => {
+                        Some(local.symbol_id()) == symbol
+                    }
+                    Some(BindingPattern::ObjectPattern(pattern)) => {
+                        symbol.is_some() && rest_with_children(pattern) == symbol
+                    }
+                    _ => false,
+                };
+                is_parameter
+                    || self.values.rest_of(name).is_some_and(|of| self.is_given(of, scope))
+                    || matches!(self.values.value(name), Some(Value::Expression(of))
+                        if self.is_given(of, scope))
+            }
+            Expression::StaticMemberExpression(member) => {
+                member.property.name == "props"
+                    && matches!(member.object, Expression::ThisExpression(_))
+            }
+            // Hooks that add what themes and defaults say.
+            Expression::CallExpression(call) => call.arguments.iter().any(|argument| {
+                let value = argument.as_expression();
+                value.is_some_and(|value| match value.get_inner_expression() {
+                    Expression::ObjectExpression(object) => {
+                        object.properties.iter().any(|property| match property {
+                            ObjectPropertyKind::ObjectProperty(one) => {
+                                self.is_given(&one.value, scope)
+                            }
+                            ObjectPropertyKind::SpreadProperty(spread) => {
+                                self.is_given(&spread.argument, scope)
+                            }
+                        })
+                    }
+                    value => self.is_given(value, scope),
+                })
+            }),
+            Expression::ObjectExpression(object) => {
+                property(object, "children").is_none()
+                    && object.properties.iter().any(|property| {
+                        matches!(property, ObjectPropertyKind::SpreadProperty(spread)
+                            if self.is_given(&spread.argument, scope))
+                    })
+            }
+            _ => false,
+        }
     }
 }
 

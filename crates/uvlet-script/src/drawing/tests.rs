@@ -24,6 +24,11 @@ fn react(before: &str, returned: &str) -> String {
         var L=(0,R.lazy)(()=>import("l")),W=R.lazy(()=>x(()=>import("w").then(e=>({{default:e.W}})),[]));
         function Box({{children:e}}){{return(0,R.jsx)("main",{{children:e}})}}
         function Shut({{open:o,children:e}}){{return o?(0,R.jsx)("div",{{children:e}}):null}}
+        function Pass({{theme:t,...r}}){{return t?R.jsx("b",{{...r}}):R.jsx("i",{{...r}})}}
+        function Themed(p){{let{{className:c,...r}}=use({{props:p,name:"T"}});return R.jsx(Styled,{{c,...r}})}}
+        var Styled=st("div",{{name:"S"}})(({{theme:t}})=>({{}}));
+        function make(){{return R.forwardRef((p,r)=>R.jsx("div",{{ref:r,...p}}))}}var Made=make();
+        function Gate(p){{return p.ready?p.children:null}}
         function App(p){{{before};return {returned}}}
         (0,R.createRoot)(d).render((0,R.jsx)(R.StrictMode,{{children:(0,R.jsx)(App,{{}})}}));"#
     )
@@ -45,6 +50,12 @@ fn react(before: &str, returned: &str) -> String {
 #[case::in_a_list("", "R.jsx(Box,{children:p.list.map(e=>R.jsx(L,{}))})", &[])]
 #[case::named_first("let e=R.jsx(L,{})", "R.jsx(Box,{children:e})", &["l"])]
 #[case::as_classic_children("", r#"R.createElement("div",null,"a",R.createElement(L,null))"#, &["l"])]
+#[case::either_way("", "R.jsx(Box,{children:p.o?R.jsx(Box,{children:R.jsx(L,{})}):R.jsx(L,{})})", &["l"])]
+#[case::through_all_that_is_given("", "R.jsx(Pass,{children:R.jsx(L,{})})", &["l"])]
+#[case::through_what_a_hook_makes_of_it("", "R.jsx(Themed,{children:R.jsx(L,{})})", &["l"])]
+#[case::through_an_element_with_styles("", "R.jsx(Styled,{children:R.jsx(L,{})})", &["l"])]
+#[case::through_a_component_that_is_made("", "R.jsx(Made,{children:R.jsx(L,{})})", &["l"])]
+#[case::through_one_that_waits("", "R.jsx(Gate,{children:R.jsx(L,{})})", &[])]
 #[case::in_a_function_given_away("", r#"R.jsx("button",{onClick:()=>R.jsx(L,{})})"#, &[])]
 #[case::as_a_property("", r#"R.jsx("div",{title:R.jsx(L,{})})"#, &[])]
 fn what_react_draws_first(#[case] before: &str, #[case] returned: &str, #[case] expected: &[&str]) {

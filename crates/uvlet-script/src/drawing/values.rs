@@ -5,9 +5,9 @@ use std::collections::HashMap;
 use oxc_ast::{
     AstKind,
     ast::{
-        Argument, AssignmentTarget, BindingPattern, CallExpression, Class, Expression, Function,
-        IdentifierReference, ImportDeclarationSpecifier, ObjectExpression, ObjectPropertyKind,
-        Statement,
+        Argument, AssignmentTarget, BindingPattern, BindingProperty, CallExpression, Class,
+        Expression, Function, IdentifierReference, ImportDeclarationSpecifier, ObjectExpression,
+        ObjectPattern, ObjectPropertyKind, PropertyKey, Statement,
     },
 };
 use oxc_semantic::Semantic;
@@ -50,12 +50,17 @@ pub(super) struct Values<'e, 'a> {
     imports: HashMap<SymbolId, (&'a str, Option<&'a str>)>,
     /// What a hook that keeps a state returns first.
     states: HashMap<SymbolId, Known<'a>>,
+    /// Names that take a property out of what they are given: the property, and what that is.
+    picked: HashMap<SymbolId, (&'a str, &'a Expression<'a>)>,
+    /// Names that take all but some properties, none of which is `children`.
+    rests: HashMap<SymbolId, &'a Expression<'a>>,
 }
 
 impl<'e, 'a> Values<'e, 'a> {
     pub fn of(semantic: &'e Semantic<'a>) -> Self {
         let (given, imports, states) = (HashMap::new(), HashMap::new(), HashMap::new());
-        let mut values = Self { semantic, given, imports, states };
+        let (picked, rests) = (HashMap::new(), HashMap::new());
+        let mut values = Self { semantic, given, imports, states, picked, rests };
         for node in semantic.nodes() {
             match node.kind() {
                 AstKind::Program(program) => values.imports_of(&program.body),
@@ -81,7 +86,8 @@ impl<'e, 'a> Values<'e, 'a> {
                                 values.states.insert(name.symbol_id(), known);
                             }
                         }
-                        _ => {}
+                        BindingPattern::ObjectPattern(pattern) => values.pick(pattern, value),
+                        BindingPattern::AssignmentPattern(_) => {}
                     }
                 }
                 AstKind::AssignmentExpression(assignment) => {
@@ -94,6 +100,22 @@ impl<'e, 'a> Values<'e, 'a> {
             }
         }
         values
+    }
+
+    fn pick(&mut self, pattern: &'a ObjectPattern<'a>, value: &'a Expression<'a>) {
+        for property in &pattern.properties {
+            let local = match &property.value {
+                BindingPattern::AssignmentPattern(with_default) => &with_default.left,
+                local => local,
+            };
+            let PropertyKey::StaticIdentifier(key) = &property.key else { continue };
+            if let BindingPattern::BindingIdentifier(local) = local {
+                self.picked.insert(local.symbol_id(), (key.name.as_str(), value));
+            }
+        }
+        if let Some(rest) = rest_with_children(pattern) {
+            self.rests.insert(rest, value);
+        }
     }
 
     fn imports_of(&mut self, body: &'a [Statement<'a>]) {
@@ -129,6 +151,16 @@ impl<'e, 'a> Values<'e, 'a> {
     /// The one thing that a name is given.
     pub fn value(&self, name: &IdentifierReference<'_>) -> Option<Value<'a>> {
         *self.given.get(&self.symbol(name)?)?
+    }
+
+    /// The property that a name takes out of something, and what that is.
+    pub fn picked(&self, name: &IdentifierReference<'_>) -> Option<(&'a str, &'a Expression<'a>)> {
+        self.picked.get(&self.symbol(name)?).copied()
+    }
+
+    /// What a name takes all of but some properties, none of which is `children`.
+    pub fn rest_of(&self, name: &IdentifierReference<'_>) -> Option<&'a Expression<'a>> {
+        self.rests.get(&self.symbol(name)?).copied()
     }
 
     /// What an expression imports: what is asked for, and the export; `t.default` of `t = n(123)` too.
@@ -262,6 +294,15 @@ impl<'e, 'a> Values<'e, 'a> {
             other => literal(other),
         }
     }
+}
+
+/// The name for all other properties, where `children` is among these.
+pub(super) fn rest_with_children(pattern: &ObjectPattern<'_>) -> Option<SymbolId> {
+    let takes = |property: &BindingProperty<'_>| property.key.is_specific_static_name("children");
+    let BindingPattern::BindingIdentifier(rest) = &pattern.rest.as_ref()?.argument else {
+        return None;
+    };
+    (!pattern.properties.iter().any(takes)).then(|| rest.symbol_id())
 }
 
 /// The name that a call calls, where minifying leaves it.
