@@ -54,7 +54,9 @@ pub struct PageRow {
     pub not_foretold: Vec<String>,
     /// Files that were foretold at startup and not asked for.
     pub not_asked: Vec<String>,
-    /// Files that are foretold for later, and when they came.
+    /// Files that code was predicted to load at once, and that were requested.
+    pub at_once: usize,
+    /// Files that were predicted on demand, and when they came.
     pub later: Vec<Late>,
     /// Bytes on the wire, of files of the build.
     pub sent: u64,
@@ -75,7 +77,7 @@ pub struct PageRow {
     pub codings: Vec<Coded>,
 }
 
-/// A file that is foretold for later.
+/// A file that was predicted on demand.
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Late {
@@ -228,6 +230,7 @@ fn row(
     let reach = entry.map(|at| &lens.reach[at]);
     let startup: BTreeSet<FileId> =
         reach.iter().flat_map(|reach| reach.startup.iter().copied()).collect();
+    let at_once: BTreeSet<FileId> = reach.iter().flat_map(|reach| reach.at_once.iter()).collect();
     let later: BTreeSet<FileId> = reach.iter().flat_map(|reach| reach.deferred.iter()).collect();
     // Of pages that are one entry any may have been opened.
     let pages: BTreeSet<FileId> = entry
@@ -270,9 +273,10 @@ fn row(
             None => Vec::new(),
         },
         not_asked: not_asked.map(|&id| path(id)).collect(),
+        at_once: asked.keys().filter(|id| at_once.contains(id)).count(),
         later: asked
             .iter()
-            .filter(|(id, _)| later.contains(id))
+            .filter(|(id, _)| later.contains(id) && !at_once.contains(id))
             .map(|(&id, request)| Late { path: path(id), before_load: !request.is_later })
             .collect(),
         sent: sent.iter().map(|(.., bytes)| bytes).sum(),

@@ -130,16 +130,19 @@ fn head(page: &PageRow) -> String {
 pub(crate) fn lines(page: &PageRow, screen: &Screen) -> Vec<String> {
     let mut lines = Vec::new();
     if page.entry.is_some() {
-        let mut line = format!("{} at startup as foretold", count(page.as_foretold, "file"));
+        let mut line = format!("{} at startup as predicted", count(page.as_foretold, "file"));
+        if page.at_once > 0 {
+            line.push_str(&format!(", {} at once", page.at_once));
+        }
         if !page.later.is_empty() {
-            let early = page.later.iter().filter(|late| late.before_load).count();
-            line.push_str(&format!("; {} of what may come later", page.later.len()));
-            line.push_str(&match (page.knows_load, early) {
-                (false, _) | (_, 0) => String::new(),
-                (true, early) => format!(", {early} before the page had loaded"),
-            });
+            line.push_str(&format!("; {} on demand", page.later.len()));
         }
         lines.push(line);
+        let early = page.later.iter().filter(|late| late.before_load);
+        let early: Vec<String> = early.map(|late| late.path.clone()).collect();
+        if page.knows_load && !early.is_empty() {
+            lines.push(format!("fetched though nobody acted: {}", some(&early)));
+        }
     }
     if !page.not_foretold.is_empty() {
         lines.push(format!("not foretold: {}", some(&page.not_foretold)));
