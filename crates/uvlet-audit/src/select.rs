@@ -1,5 +1,6 @@
 //! The language that names sets of bytes, and what its names mean in a record.
 
+mod byteless;
 pub mod evaluate;
 pub mod groups;
 mod named;

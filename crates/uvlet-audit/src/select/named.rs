@@ -15,6 +15,7 @@ use crate::{
     lens::{Group, Lens},
     parts::{cells::CellSet, sets::Sets},
     select::{
+        byteless::{in_folder, is_in_folder, is_version},
         evaluate::Evaluation,
         nearest::nearest,
         overlap,
@@ -286,25 +287,8 @@ impl<'r> Evaluation<'_, 'r> {
 
     fn folder(&self, argument: &str) -> Vec<Item> {
         let record = self.lens.record;
-        let folder = argument.trim_end_matches('/');
-        let is_inside =
-            |path: &str| path.strip_prefix(folder).is_some_and(|rest| rest.starts_with('/'));
-        // The paths of several installs read the same; their places do not.
-        let mut seen = BTreeSet::new();
-        let several: BTreeSet<&str> = record
-            .packages
-            .iter()
-            .map(|package| package.name.as_str())
-            .filter(|name| !seen.insert(*name))
-            .collect();
-        let inside: Vec<bool> = (0..record.modules.len())
-            .map(ModuleId::new)
-            .map(|id| {
-                let package = record.package_of(id).map(|package| package.name.as_str());
-                let is_one = package.is_none_or(|name| !several.contains(name));
-                is_inside(&record.location_of(id)) || (is_one && is_inside(&record.module(id).path))
-            })
-            .collect();
+        let inside = in_folder(record, argument);
+        let is_inside = |path: &str| is_in_folder(path, argument);
         if !inside.contains(&true) {
             return Vec::new();
         }
@@ -394,11 +378,4 @@ impl Name<'_> {
         }
         found
     }
-}
-
-/// `1.10.4` is a version 1.10 and a version 1.10.4, and no version 1.1.
-pub(crate) fn is_version(version: &str, wanted: &str) -> bool {
-    version
-        .strip_prefix(wanted)
-        .is_some_and(|rest| rest.is_empty() || rest.starts_with('.') || rest.starts_with('-'))
 }

@@ -9,7 +9,7 @@ use crate::{
     lens::Lens,
     parts::cells::CellSet,
     select::{
-        evaluate, named,
+        byteless, evaluate,
         nearest::nearest,
         selection::Lack,
         selector::{Selector, SelectorError},
@@ -91,12 +91,13 @@ impl Subject {
     pub fn find(text: &str, lens: &Lens<'_>) -> Result<Self, SubjectError> {
         let text = text.trim();
         if begins_with_set(text) && package(text, lens.record).is_empty() {
-            let selection = evaluate::select(&text.parse::<Selector>()?, lens)?;
+            let selector: Selector = text.parse()?;
+            let selection = evaluate::select(&selector, lens)?;
             if let Some(missing) = selection.lack() {
                 let (text, missing) = (text.to_owned(), Box::new(missing));
                 return Err(SubjectError::Missing { text, missing });
             }
-            let modules = modules_of(&selection.cells, lens);
+            let modules = modules_of(&selector, &selection.cells, lens);
             let (text, kind, cells) = (text.to_owned(), SubjectKind::Selector, selection.cells);
             return Ok(Self { text, kind, modules, cells });
         }
@@ -133,10 +134,16 @@ impl Subject {
     }
 }
 
-/// The modules of a selection. Where marks cut modules, those that it holds whole: of the others some
+/// The modules of a selection, with those that left no byte and are meant. Where marks cut modules, those that it holds whole: of the others some
 /// part has to stay.
-fn modules_of(cells: &CellSet, lens: &Lens<'_>) -> Vec<ModuleId> {
+fn modules_of(selector: &Selector, cells: &CellSet, lens: &Lens<'_>) -> Vec<ModuleId> {
     let record = lens.record;
+    let has_bytes = {
+        let mut has_bytes = vec![false; record.modules.len()];
+        let owners = record.cells.iter().filter_map(|cell| module(cell.owner));
+        owners.for_each(|id| has_bytes[id.at()] = true);
+        has_bytes
+    };
     let owners = cells.iter().map(|id| record.cells[id.at()].owner);
     let mut modules: BTreeSet<ModuleId> = owners.filter_map(module).collect();
     if lens.marks.leftovers.is_some() || lens.marks.never_ran.is_some() {
@@ -152,6 +159,8 @@ fn modules_of(cells: &CellSet, lens: &Lens<'_>) -> Vec<ModuleId> {
             }
         }
     }
+    let meant = byteless::meant(selector, record).into_iter().zip(has_bytes).enumerate();
+    modules.extend(meant.filter(|(_, (is, has))| *is && !has).map(|(at, _)| ModuleId::new(at)));
     modules.into_iter().collect()
 }
 
@@ -183,8 +192,9 @@ fn package(text: &str, record: &Record) -> Vec<ModuleId> {
     };
     let is_it = |id: &ModuleId| {
         record.package_of(*id).is_some_and(|package| {
-            let fits =
-                |version| package.version.as_deref().is_some_and(|v| named::is_version(v, version));
+            let fits = |version| {
+                package.version.as_deref().is_some_and(|v| byteless::is_version(v, version))
+            };
             package.name == text || (package.name == name && version.is_some_and(fits))
         })
     };
