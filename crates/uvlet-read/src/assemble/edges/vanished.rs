@@ -55,8 +55,9 @@ impl Vanished<'_> {
         graph: &mut Graph,
     ) -> Option<Open<'o>> {
         let Open { from, ask, gone, .. } = open;
-        let mut found = self.on_disk(gone, ask.names.as_deref(), files);
-        if found.is_empty() && gone.location.is_none() {
+        let mut found = self.on_disk(gone, ask.names.as_deref(), files, givers);
+        // A file that is installed may itself be built, of sources that its own map names.
+        if found.is_empty() {
             found = self.by_names(from, ask, gone, givers);
         }
         found.retain(|(to, _)| *to != from && self.placement.is_there(*to));
@@ -145,11 +146,12 @@ impl Vanished<'_> {
         gone: &Gone,
         names: Option<&[String]>,
         files: &Files,
+        givers: &Givers<'_>,
     ) -> BTreeSet<(ModuleId, Option<String>)> {
         let mut found = BTreeSet::new();
         let Some(location) = &gone.location else { return found };
         let mut seen = HashSet::new();
-        let mut walk = Walk { vanished: self, files, found: &mut found, seen: &mut seen };
+        let mut walk = Walk { vanished: self, files, givers, found: &mut found, seen: &mut seen };
         match names {
             Some(names) => {
                 names.iter().for_each(|name| _ = walk.name(location, name, name, 0));

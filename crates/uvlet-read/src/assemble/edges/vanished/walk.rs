@@ -12,7 +12,10 @@ use super::super::{
     resolve::{Gone, Meant, folder},
     sources::{self, SourceFacts},
 };
-use crate::{assemble::edges::vanished::requests::Vanished, project::read_file};
+use crate::{
+    assemble::edges::vanished::requests::{Givers, Vanished},
+    project::read_file,
+};
 
 /// Bytes of a source that is read.
 const LONGEST: u64 = 16 << 20;
@@ -28,6 +31,8 @@ pub struct Files(Mutex<HashMap<String, Option<Arc<SourceFacts>>>>);
 pub struct Walk<'w, 'a> {
     pub vanished: &'w Vanished<'a>,
     pub files: &'w Files,
+    /// Modules by the names that they give.
+    pub givers: &'w Givers<'w>,
     /// What is found: modules, and the names that they are taken by.
     pub found: &'w mut BTreeSet<(ModuleId, Option<String>)>,
     pub seen: &'w mut HashSet<(String, String)>,
@@ -68,7 +73,10 @@ impl Walk<'_, '_> {
         let Some(facts) = self.read(location) else { return false };
         let requests = &facts.requests;
         if let Some(give) = requests.gives.iter().find(|give| give.name == name) {
-            let Some((ask, inside)) = &give.from else { return true };
+            let Some((ask, inside)) = &give.from else {
+                self.of_sources(location, name, taken);
+                return true;
+            };
             self.hand_on(location, &requests.asks[*ask], inside.as_deref(), taken, depth);
             return true;
         }
@@ -89,6 +97,22 @@ impl Walk<'_, '_> {
                 _ => false,
             }
         })
+    }
+
+    /// A file that gives a name itself, and is none of the build's, may be built of sources that are: the
+    /// one of its package that gives the name.
+    fn of_sources(&mut self, location: &str, name: &str, taken: &str) {
+        let record = self.vanished.record;
+        let givers = self.givers.get(name).into_iter().flatten().copied();
+        let mut givers = givers.filter(|id| {
+            let package = record.package_of(*id).map(|package| package.place.as_str());
+            package
+                .and_then(|place| location.strip_prefix(place))
+                .is_some_and(|rest| rest.starts_with('/'))
+        });
+        if let (Some(only), None) = (givers.next(), givers.next()) {
+            self.found.insert((only, Some(taken.to_owned())));
+        }
     }
 
     /// Whether a module of the build gives a name, by itself or from others.
