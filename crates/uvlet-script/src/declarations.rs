@@ -72,22 +72,32 @@ pub fn handed_on(text: &str) -> Result<Option<HandedOn>, Unparsed> {
         let is_list = script.statements().iter().all(|statement| statement.is_list);
         let declared = of_script(script, true);
         let imports = |node: &Node| matches!(node.kind, NodeKind::Import { .. });
-        if !is_list || !declared.nodes.iter().all(imports) {
-            return None;
-        }
-        let mut handed = HandedOn {
-            all: declared.hands_on.clone(),
-            bare: declared.bare.clone(),
-            ..HandedOn::default()
-        };
-        for (exported, used) in &declared.exports {
-            let Use::Node(node) = used else { continue };
-            if let NodeKind::Import { request, name } = &declared.nodes[*node].kind {
-                handed.names.insert(exported.clone(), (request.clone(), name.clone()));
-            }
-        }
-        (!handed.names.is_empty() || !handed.all.is_empty()).then_some(handed)
+        let is_mere = is_list && declared.nodes.iter().all(imports);
+        is_mere.then(|| given_on(&declared)).flatten()
     })
+}
+
+/// What a source re-exports, whatever else it does.
+///
+/// # Errors
+/// When it cannot be parsed.
+pub fn re_exported(text: &str) -> Result<Option<HandedOn>, Unparsed> {
+    read(text, Dialect::Source, |script| given_on(&of_script(script, true)))
+}
+
+fn given_on(declared: &Declared) -> Option<HandedOn> {
+    let mut handed = HandedOn {
+        all: declared.hands_on.clone(),
+        bare: declared.bare.clone(),
+        ..HandedOn::default()
+    };
+    for (exported, used) in &declared.exports {
+        let Use::Node(node) = used else { continue };
+        if let NodeKind::Import { request, name } = &declared.nodes[*node].kind {
+            handed.names.insert(exported.clone(), (request.clone(), name.clone()));
+        }
+    }
+    (!handed.names.is_empty() || !handed.all.is_empty()).then_some(handed)
 }
 
 /// What a source exports of its own: the name outside with the name inside; none inside where a value

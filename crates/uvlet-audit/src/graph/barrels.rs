@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use uvlet_record::{Edge, ModuleId, Owner, Record, Texts};
-use uvlet_script::declarations::{HandedOn, exported_names, handed_on};
+use uvlet_script::declarations::{HandedOn, exported_names, handed_on, re_exported};
 
 use crate::graph::network::Network;
 
@@ -169,6 +169,17 @@ impl Barrels {
         }
         self.inferred.extend(found.keys());
         self.handed.extend(found);
+    }
+
+    /// Adds what a file re-exports of which it is known that it does nothing else that matters.
+    pub fn add_free(&mut self, id: ModuleId, sight: Sight<'_>) {
+        if self.handed.contains_key(&id) {
+            return;
+        }
+        let text = sight.texts.source(id);
+        if let Some(handed) = text.and_then(|text| re_exported(&text).ok()?) {
+            self.handed.insert(id, HandedOn { bare: Vec::new(), ..handed });
+        }
     }
 
     /// What a file that hands on calls what it asks for; none where that is not known.

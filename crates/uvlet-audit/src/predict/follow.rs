@@ -2,7 +2,9 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{CellId, Edge, EdgeBasis, Entry, FileId, ModuleId, Owner, Record, Texts};
+use uvlet_record::{
+    Bundler, CellId, Edge, EdgeBasis, Entry, FileId, ModuleId, Owner, Record, SideEffects, Texts,
+};
 
 use crate::{
     graph::{
@@ -36,6 +38,9 @@ pub struct Plan<'r> {
     taken: BTreeSet<ModuleId>,
     /// Files that hand on and are gone past, with what they hand on.
     bypassed: BTreeSet<ModuleId>,
+    /// Files that re-export, of packages that are free of side effects: what is not taken of them is not
+    /// reached through them.
+    by_name: BTreeSet<ModuleId>,
     barrels: Option<Barrels>,
     texts: &'r dyn Texts,
 }
@@ -70,6 +75,35 @@ impl Followed {
     }
 }
 
+/// Files without bytes, of packages that say that they are free of side effects, which a bundler that
+/// names the files of an import and not its names says to import all that they re-export.
+fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
+    if record.bundler != Some(Bundler::Esbuild) {
+        return BTreeSet::new();
+    }
+    let mut has_bytes = vec![false; record.modules.len()];
+    for cell in record.cells.iter().filter(|cell| cell.amount.emitted > 0) {
+        if let Owner::Module(id) = cell.owner {
+            has_bytes[id.at()] = true;
+        }
+    }
+    let is_free = |id: &ModuleId| {
+        let package = record.package_of(*id).filter(|package| !package.own);
+        match package.and_then(|package| package.side_effects.as_ref()) {
+            Some(SideEffects::None) => true,
+            Some(SideEffects::In(globs)) => {
+                // Lists of styles say nothing of scripts.
+                globs.iter().all(|glob| glob.ends_with("css") || glob.ends_with("less"))
+            }
+            Some(SideEffects::Undeclared) | None => false,
+        }
+    };
+    let modules = (0..record.modules.len()).map(ModuleId::new);
+    let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
+    let vanished = modules.filter(|id| !has_bytes[id.at()] && is_free(id));
+    vanished.filter(|id| network.asked(*id).filter(|edge| is_said(edge)).count() > 1).collect()
+}
+
 fn is_now(edge: &Edge) -> bool {
     !edge.kind.is_deferred()
 }
@@ -95,8 +129,15 @@ impl<'r> Plan<'r> {
                 Change::Gather | Change::Resize | Change::Touch => {}
             }
         }
-        let barrels = (!bypassed.is_empty()).then(|| barrels(Sight { record, network, texts }));
-        Self { record, network, gone, later, taken, bypassed, barrels, texts }
+        let mut by_name = by_name(record, network);
+        let wants_barrels = !bypassed.is_empty() || !by_name.is_empty();
+        let sight = Sight { record, network, texts };
+        let mut barrels = wants_barrels.then(|| barrels(sight));
+        if let Some(barrels) = &mut barrels {
+            by_name.iter().for_each(|&id| barrels.add_free(id, sight));
+        }
+        by_name.retain(|id| barrels.as_ref().is_some_and(|all| all.handed.contains_key(id)));
+        Self { record, network, gone, later, taken, bypassed, by_name, barrels, texts }
     }
 
     fn is_gone(&self, edge: &Edge) -> bool {
@@ -120,12 +161,18 @@ impl<'r> Plan<'r> {
 
     /// What an edge leads to past files that are gone past.
     fn leads_to(&self, edge: &Edge, found: &mut Vec<ModuleId>) {
-        match (&self.barrels, &edge.names) {
+        let names = edge.names.as_ref().map(|names| Names::These(names.iter().cloned().collect()));
+        match (&self.barrels, names) {
             (Some(barrels), Some(names))
                 if self.bypassed.contains(&edge.to) && !self.bypassed.contains(&edge.from) =>
             {
-                let names = Names::These(names.iter().cloned().collect());
                 self.around(barrels, edge.to, &names, 0, found);
+            }
+            (Some(barrels), names)
+                if self.by_name.contains(&edge.to) && !self.by_name.contains(&edge.from) =>
+            {
+                found.push(edge.to);
+                self.around(barrels, edge.to, &names.unwrap_or(Names::All), 0, found);
             }
             _ => found.push(edge.to),
         }
@@ -139,9 +186,13 @@ impl<'r> Plan<'r> {
         depth: usize,
         found: &mut Vec<ModuleId>,
     ) {
-        if depth > DEEPEST || !barrels.handed.contains_key(&id) || !self.bypassed.contains(&id) {
+        let is_passed = self.bypassed.contains(&id) || self.by_name.contains(&id);
+        if depth > DEEPEST || !barrels.handed.contains_key(&id) || !is_passed {
             found.push(id);
             return;
+        }
+        if self.by_name.contains(&id) {
+            found.push(id);
         }
         let sight = Sight { record: self.record, network: self.network, texts: self.texts };
         for (to, names) in barrels.taken(id, names, sight) {
@@ -151,17 +202,32 @@ impl<'r> Plan<'r> {
 
     /// What is reached from some modules over edges that are followed, as the steps leave them.
     fn reach(&self, roots: &[ModuleId], follows: &dyn Fn(&Edge) -> bool) -> Vec<bool> {
+        self.walk(roots, &|edge| follows(edge) && !self.is_gone(edge), &|id| {
+            self.taken.contains(&id)
+        })
+    }
+
+    /// What is reached from some modules over edges that are followed, past none that is taken out.
+    fn walk(
+        &self,
+        roots: &[ModuleId],
+        follows: &dyn Fn(&Edge) -> bool,
+        is_taken: &dyn Fn(ModuleId) -> bool,
+    ) -> Vec<bool> {
         let mut reached = vec![false; self.record.modules.len()];
         let mut open: Vec<ModuleId> = Vec::new();
         let mut next: Vec<ModuleId> = roots.to_vec();
         loop {
             for id in next.drain(..) {
-                if !self.taken.contains(&id) && !std::mem::replace(&mut reached[id.at()], true) {
-                    open.push(id);
+                if !is_taken(id) && !std::mem::replace(&mut reached[id.at()], true) {
+                    // What is asked for through a file by name is known where it is asked for.
+                    if !self.by_name.contains(&id) || roots.contains(&id) {
+                        open.push(id);
+                    }
                 }
             }
             let Some(id) = open.pop() else { return reached };
-            for edge in self.network.asked(id).filter(|edge| follows(edge) && !self.is_gone(edge)) {
+            for edge in self.network.asked(id).filter(|edge| follows(edge)) {
                 self.leads_to(edge, &mut next);
             }
         }
@@ -176,8 +242,10 @@ impl<'r> Plan<'r> {
     }
 
     pub fn follow(&self, entry: &Entry) -> Followed {
-        let before =
-            |follows: &dyn Fn(&Edge) -> bool| self.network.reach(&entry.roots, follows, &|_| false);
+        let before = |follows: &dyn Fn(&Edge) -> bool| match self.by_name.is_empty() {
+            true => self.network.reach(&entry.roots, follows, &|_| false),
+            false => self.walk(&entry.roots, follows, &|_| false),
+        };
         Followed {
             startup_before: before(&is_now),
             startup: self
