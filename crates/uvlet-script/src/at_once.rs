@@ -15,6 +15,8 @@ use oxc_ast::ast::{
 use oxc_ast_visit::{Visit, walk};
 use oxc_syntax::scope::ScopeFlags;
 
+use crate::functions::unnested;
+
 /// A function, by its first byte; the script itself is [`SCRIPT`].
 type Place = u32;
 
@@ -181,11 +183,7 @@ impl<'w, 'a> Finder<'w, 'a> {
         if let [script, rest @ ..] = pushed.elements.as_slice()
             && !matches!(script, ArrayExpressionElement::NumericLiteral(_))
         {
-            let inner = |row| match row {
-                &ArrayExpressionElement::ArrayExpression(ref list) => list.elements.as_slice(),
-                row => std::slice::from_ref(row),
-            };
-            let mut rows = rest.iter().flat_map(inner);
+            let mut rows = rest.iter().flat_map(unnested);
             if matches!(rows.next(), Some(ArrayExpressionElement::NumericLiteral(_))) {
                 let rows = rows.filter_map(|row| function(row.as_expression()?));
                 self.calls.extend(rows.map(|row| (SCRIPT, row)));

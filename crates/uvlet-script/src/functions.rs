@@ -1,6 +1,6 @@
 //! Functions as values: what is in them, and whether they are called where they stand.
 
-use oxc_ast::ast::{ArrowFunctionBody, Expression, FunctionBody};
+use oxc_ast::ast::{ArrayExpressionElement, ArrowFunctionBody, Expression, FunctionBody};
 
 /// The statements of a function; none of an arrow that is a mere expression.
 #[must_use]
@@ -34,4 +34,14 @@ pub fn is_function(expression: &Expression<'_>) -> bool {
         expression.get_inner_expression(),
         Expression::ArrowFunctionExpression(_) | Expression::FunctionExpression(_)
     )
+}
+
+/// What an element of a list is, or those of the list that it is itself.
+pub fn unnested<'e, 'a>(
+    element: &'e ArrayExpressionElement<'a>,
+) -> &'e [ArrayExpressionElement<'a>] {
+    match element {
+        ArrayExpressionElement::ArrayExpression(list) => &list.elements,
+        element => std::slice::from_ref(element),
+    }
 }

@@ -105,7 +105,15 @@ pub(crate) fn doubts(
     for step in steps.iter().filter(|step| step.change.takes_away()) {
         let subject = || step.subject.text.clone();
         let is_moved = step.subject.modules.iter().any(|id| are_moved.contains(id));
-        if !is_moved && step.subject.cells.iter().next().is_some() {
+        // A file that only is loaded at another time holds what it held.
+        let leaves = || {
+            record.entries.iter().any(|entry| {
+                let followed = plan.follow(entry);
+                let mut modules = step.subject.modules.iter();
+                modules.any(|&id| followed.leaves_startup(id) || followed.leaves(id))
+            })
+        };
+        if !is_moved && !leaves() && step.subject.cells.iter().next().is_some() {
             doubts.push(Doubt::NothingMoves { subject: subject(), change: step.change });
         }
         if step.change == Change::External {

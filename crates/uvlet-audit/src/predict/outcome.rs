@@ -8,7 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts,
+    Bundler, CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts,
     sizes::{Amount, Coding},
 };
 
@@ -104,7 +104,8 @@ pub fn predict(
         .filter(|step| step.change == Change::Touch)
         .flat_map(|step| step.subject.cells.iter())
         .collect();
-    let edited = plan.edited_files();
+    let mut edited = plan.edited_files();
+    edited.extend(cut_files(lens.record, &plan.brought()));
     let mut built = Built::new(lens, assembly, &scales, drafts);
     debug_assert!(built.adds_up(), "the parts of a predicted file add up to it");
     built.mark(|draft, old| {
@@ -154,6 +155,39 @@ fn leave(
         drafts[at].is_changed = true;
     }
     (groups, gone)
+}
+
+/// Files that esbuild cuts at what is deferred: it has one file for each set of entries and deferred things
+/// that reach a module, so that a file of which only a part is reached from a new one becomes two.
+fn cut_files(record: &Record, brought: &BTreeMap<ModuleId, Vec<usize>>) -> Vec<FileId> {
+    let scripts = || record.files.iter().filter(|file| file.kind == Kind::Script);
+    let splits = scripts().any(|file| !file.loads.is_empty());
+    if record.bundler != Some(Bundler::Esbuild) || !splits || brought.is_empty() {
+        return Vec::new();
+    }
+    let is_brought = |file: FileId| {
+        let cells = record.cells_of(file).iter().filter(|cell| cell.amount.emitted > 0);
+        let modules = cells.filter_map(|cell| match cell.owner {
+            Owner::Module(id) => Some(brought.contains_key(&id)),
+            _ => None,
+        });
+        modules.collect::<BTreeSet<bool>>()
+    };
+    let of_files: Vec<BTreeSet<bool>> =
+        (0..record.files.len()).map(FileId::new).map(is_brought).collect();
+    // What nothing of it is taken from but helpers: these are reached, too.
+    let helps: BTreeSet<FileId> = of_files
+        .iter()
+        .zip(&record.files)
+        .filter(|(brought, _)| brought.contains(&true))
+        .flat_map(|(_, file)| file.loads.iter().copied())
+        .filter(|file| record.file(*file).loads.is_empty())
+        .collect();
+    let is_cut = |&file: &FileId| {
+        let brought = &of_files[file.at()];
+        brought.len() > 1 || (brought.contains(&false) && helps.contains(&file))
+    };
+    (0..record.files.len()).map(FileId::new).filter(is_cut).collect()
 }
 
 fn moved_cell(lens: &Lens<'_>, cell: CellId, to: Option<&str>) -> Option<Move> {

@@ -35,9 +35,17 @@ pub(crate) fn is_in_folder(path: &str, folder: &str) -> bool {
 }
 
 /// The modules that a selector means by its sets of owners; what it says of files says nothing of them.
+/// What leads to something that is excepted stays for that.
 pub(crate) fn meant(selector: &Selector, record: &Record) -> Vec<bool> {
     let meant = of_tree(&selector.tree, record);
-    meant.unwrap_or_else(|| vec![false; record.modules.len()])
+    let mut meant = meant.unwrap_or_else(|| vec![false; record.modules.len()]);
+    if selector.tree.has(&|tree| matches!(tree, Tree::Except(_))) {
+        let now = || record.edges.iter().filter(|edge| !edge.kind.is_deferred());
+        while let Some(edge) = now().find(|edge| meant[edge.from.at()] && !meant[edge.to.at()]) {
+            meant[edge.from.at()] = false;
+        }
+    }
+    meant
 }
 
 fn of_tree(tree: &Tree, record: &Record) -> Option<Vec<bool>> {

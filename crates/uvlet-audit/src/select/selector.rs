@@ -93,7 +93,7 @@ pub(crate) enum Tree {
 
 impl Tree {
     /// Whether a part of it passes a test.
-    fn has(&self, test: &dyn Fn(&Self) -> bool) -> bool {
+    pub(crate) fn has(&self, test: &dyn Fn(&Self) -> bool) -> bool {
         test(self)
             || match self {
                 Self::Plain(_) | Self::Named { .. } => false,

@@ -10,7 +10,7 @@ use uvlet_record::Format;
 use uvlet_script::{
     GetSpan, Script,
     ast::{Argument, ArrayExpressionElement, CallExpression, Expression},
-    functions::is_function,
+    functions::{is_function, unnested},
     visit::{Visit, walk},
 };
 
@@ -69,11 +69,7 @@ impl Turbopack {
         let mut ids: Vec<String> = Vec::new();
         let mut openers = Vec::new();
         let mut modules = Vec::new();
-        let inner = |element| match element {
-            &ArrayExpressionElement::ArrayExpression(ref list) => list.elements.as_slice(),
-            element => std::slice::from_ref(element),
-        };
-        for element in rest.iter().flat_map(inner) {
+        for element in rest.iter().flat_map(unnested) {
             let Some(element) = element.as_expression() else { return };
             if let Some(id) = id(element) {
                 ids.push(id);

@@ -28,7 +28,7 @@ const TAGS: [&str; 26] = [
 ];
 
 /// What a router says where it stands in another.
-const IN_ANOTHER: &str = "You cannot render a <Router> inside another <Router>";
+const IN_ANOTHER: &str = "<Router> inside another <Router>";
 
 /// Bytes of a router, at most.
 const LARGEST: u32 = 6000;
