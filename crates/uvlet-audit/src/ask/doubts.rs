@@ -51,7 +51,14 @@ pub enum Doubt {
     /// Imports are read in sources in part, and may lack some.
     Edges,
     /// So many requests of sources could not be resolved.
-    Requests(usize),
+    Requests {
+        /// How many.
+        count: usize,
+        /// The first: the module that makes it.
+        from: String,
+        /// What it asks for.
+        request: String,
+    },
 }
 
 impl Doubt {
@@ -68,7 +75,7 @@ impl Doubt {
             Self::NoAsker { .. } => "no-asker",
             Self::NoTexts => "no-texts",
             Self::Edges => "edges",
-            Self::Requests(_) => "requests",
+            Self::Requests { .. } => "requests",
         }
     }
 }
@@ -128,8 +135,12 @@ pub(crate) fn doubts(
     if plan.has_inferred() {
         doubts.push(Doubt::Edges);
     }
-    if !record.unresolved_requests.is_empty() {
-        doubts.push(Doubt::Requests(record.unresolved_requests.len()));
+    if let Some(first) = record.unresolved_requests.first() {
+        doubts.push(Doubt::Requests {
+            count: record.unresolved_requests.len(),
+            from: record.module(first.from).path.clone(),
+            request: first.request.clone(),
+        });
     }
     doubts
 }

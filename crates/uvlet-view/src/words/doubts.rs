@@ -35,9 +35,15 @@ fn sentence(doubt: &Doubt) -> String {
             "texts are not at hand: shares of streams are summed, which may be off by 1%".to_owned()
         }
         Doubt::Edges => {
-            "who asks for whom is read from the sources in part, and may lack some".to_owned()
+            "part of the import graph is read from sources, and may lack some imports; `uvlet plugin`, esbuild's metafile, or webpack's stats with modules and reasons would have all of them".to_owned()
         }
-        Doubt::Requests(number) => format!("{number} requests of sources could not be followed"),
+        Doubt::Requests { count, from, request } => {
+            let more = match count - 1 {
+                0 => String::new(),
+                more => format!(" and {more} more"),
+            };
+            format!("imports could not be resolved: `{request}` in {from}{more}")
+        }
     }
 }
 

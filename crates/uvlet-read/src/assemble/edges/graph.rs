@@ -40,6 +40,10 @@ impl Graph {
     }
 
     pub(crate) fn unresolved(&mut self, from: ModuleId, ask: &Request) {
+        // Libraries ask for one of two editions, of which builds for visitors hold the other.
+        if ask.specifier.contains(".development.") {
+            return;
+        }
         let (request, kind) = (ask.specifier.clone(), kind(ask.kind));
         self.unresolved.insert(UnresolvedRequest { from, request, kind });
     }

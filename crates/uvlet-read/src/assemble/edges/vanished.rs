@@ -42,6 +42,15 @@ impl Vanished<'_> {
                 }
             }
         }
+        // Where nothing stands behind a file that left no byte, nothing is lost with it.
+        open.retain(|open| match &open.gone.location {
+            Some(location) => {
+                !self.on_disk(open.gone, None, &files, &givers).is_empty()
+                    && !(open.ask.specifier.starts_with('.')
+                        && self.are_given(location, &open.missing, &files, &givers))
+            }
+            None => true,
+        });
         self.orphans(&open, graph);
         self.through_lost_packages(asked, &givers, graph);
     }
@@ -160,6 +169,19 @@ impl Vanished<'_> {
             None => walk.all(location, 0),
         }
         found
+    }
+
+    /// Whether a file gives names itself, or it is known who does: left out are names that were shaken.
+    fn are_given(
+        &self,
+        location: &str,
+        names: &[String],
+        files: &Files,
+        givers: &Givers<'_>,
+    ) -> bool {
+        let (mut found, mut seen) = (BTreeSet::new(), HashSet::new());
+        let mut walk = Walk { vanished: self, files, givers, found: &mut found, seen: &mut seen };
+        !names.is_empty() && names.iter().all(|name| walk.name(location, name, name, 0))
     }
 
     /// By the names that are taken, among what is loaded wherever the asking module is.
