@@ -48,6 +48,13 @@ pub enum Doubt {
     },
     /// Shares of streams are summed, as no texts are at hand.
     NoTexts,
+    /// A style goes with a module, and no map says which of its file's bytes are its.
+    Styles {
+        /// The module that imports it.
+        module: String,
+        /// What it imports.
+        style: String,
+    },
     /// Imports are read in sources in part, and may lack some.
     Edges,
     /// So many requests of sources could not be resolved.
@@ -74,6 +81,7 @@ impl Doubt {
             Self::Elsewhere { .. } => "elsewhere",
             Self::NoAsker { .. } => "no-asker",
             Self::NoTexts => "no-texts",
+            Self::Styles { .. } => "styles",
             Self::Edges => "edges",
             Self::Requests { .. } => "requests",
         }
@@ -128,6 +136,11 @@ pub(crate) fn doubts(
             let bytes = cells.map(|id| record.cells[id.at()].amount.emitted).sum();
             doubts.push(Doubt::Elsewhere { subject: subject(), bytes });
         }
+    }
+    let own = are_moved.iter().filter(|id| !record.module(**id).third_party);
+    let mut styles = own.filter_map(|&id| Some((id, plan.unowned_style(id)?)));
+    if let Some((id, style)) = styles.next() {
+        doubts.push(Doubt::Styles { module: record.module(id).path.clone(), style });
     }
     if !assembly.has_texts() {
         doubts.push(Doubt::NoTexts);

@@ -3,7 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{
-    Bundler, CellId, Edge, EdgeBasis, Entry, FileId, ModuleId, Owner, Record, SideEffects, Texts,
+    Bundler, CellId, Edge, EdgeBasis, EdgeKind, Entry, FileId, ModuleId, Owner, Record,
+    SideEffects, Texts,
 };
 
 use crate::{
@@ -15,6 +16,9 @@ use crate::{
     predict::step::{Change, Step},
     select::subject::Subject,
 };
+
+/// Endings of styles that sources import.
+const STYLES: [&str; 4] = [".css", ".scss", ".sass", ".less"];
 
 /// How far names are followed through files that hand them on.
 const DEEPEST: usize = 8;
@@ -267,6 +271,28 @@ impl<'r> Plan<'r> {
             }
         }
         brought
+    }
+
+    /// The style that a source imports, where its bytes are nobody's: what moves with a module is not known.
+    pub fn unowned_style(&self, module: ModuleId) -> Option<String> {
+        let owned = |id: ModuleId| {
+            let mut cells = self.record.cells.iter();
+            cells.any(|cell| cell.owner == Owner::Module(id) && cell.amount.emitted > 0)
+        };
+        let mut styles =
+            self.network.asked(module).filter(|edge| edge.kind == EdgeKind::Style).peekable();
+        if styles.peek().is_some() {
+            let lost = styles.find(|edge| !owned(edge.to))?;
+            return Some(self.record.module(lost.to).path.clone());
+        }
+        let text = self.texts.source(module)?;
+        let mut imports = text.match_indices("import").filter_map(|(at, word)| {
+            let rest = text[at + word.len()..].trim_start();
+            let quote = rest.chars().next().filter(|first| matches!(first, '"' | '\''))?;
+            let (request, _) = rest[1..].split_once(quote)?;
+            STYLES.iter().any(|ending| request.ends_with(ending)).then(|| request.to_owned())
+        });
+        imports.next()
     }
 
     /// What a deferred thing is called.

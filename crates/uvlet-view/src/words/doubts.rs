@@ -34,6 +34,9 @@ fn sentence(doubt: &Doubt) -> String {
         Doubt::NoTexts => {
             "texts are not at hand: shares of streams are summed, which may be off by 1%".to_owned()
         }
+        Doubt::Styles { module, style } => format!(
+            "{module} imports {style}, and no source map says which bytes of the styles are its: styles are predicted to stay where they are"
+        ),
         Doubt::Edges => {
             "part of the import graph is read from sources, and may lack some imports; `uvlet plugin`, esbuild's metafile, or webpack's stats with modules and reasons would have all of them".to_owned()
         }
