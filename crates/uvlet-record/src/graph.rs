@@ -181,6 +181,9 @@ impl EdgeKind {
 pub struct Package {
     /// Its npm name, with the scope.
     pub name: String,
+    /// The name that its `package.json` has, where it is installed under another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub alias_of: Option<String>,
     /// The place it is installed at, as far as it is known from paths.
     pub place: String,
     /// Its version.

@@ -145,6 +145,8 @@ pub struct Found<'a> {
     pub answer: &'a Waste,
     /// So many rows, and one for the rest; all without.
     pub top: Option<usize>,
+    /// Findings that save less are only counted for people; programs get all.
+    pub least: u64,
 }
 
 impl Answer for Found<'_> {
@@ -153,11 +155,11 @@ impl Answer for Found<'_> {
     }
 
     fn table(&self, record: &Record, screen: &Screen) -> String {
-        table::waste(self.answer, record, screen, self.top)
+        table::waste(self.answer, record, screen, self.top, self.least)
     }
 
     fn markdown(&self, record: &Record, screen: &Screen) -> String {
-        markdown::waste(self.answer, record, screen, self.top)
+        markdown::waste(self.answer, record, screen, self.top, self.least)
     }
 }
 

@@ -250,7 +250,13 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
 
 /// What need not be there: the answer, then one fold per finding.
 #[must_use]
-pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
+pub fn waste(
+    waste: &Waste,
+    record: &Record,
+    screen: &Screen,
+    top: Option<usize>,
+    least: u64,
+) -> String {
     let mut text = format!("**{}**\n\n", sentence(&found::sentence(waste, screen)));
     if let Some(unseen) = found::unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
         text.push_str(&format!("{}\n\n", sentence(&unseen)));
@@ -258,7 +264,9 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     if let Some(whole) = found::whole(waste, screen) {
         text.push_str(&format!("{}\n\n", sentence(&whole)));
     }
-    for finding in waste.findings.iter().take(top.unwrap_or(usize::MAX)) {
+    let worth = found::worth(waste, least, screen);
+    let shown = top.unwrap_or(usize::MAX).min(worth.len());
+    for &finding in &worth[..shown] {
         let saving = sentence(&found::saving(finding, screen));
         text.push_str(&format!(
             "<details><summary>{}: {saving}</summary>\n\n{} {}\n\n{}. {}.\n\n</details>\n\n",
@@ -268,6 +276,9 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
             sentence(&findings::cause(finding)),
             sentence(&findings::advice(&finding.about))
         ));
+    }
+    if let Some(more) = found::more(waste, shown, worth.len(), least, screen) {
+        text.push_str(&format!("{}\n\n", sentence(&more)));
     }
     let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("{}\n", sentence(&sizes)));

@@ -137,6 +137,10 @@ function output(options, bundle, name) {
     })),
     assets: items
       .filter((item) => item.type === "asset")
-      .map((asset) => ({ file: asset.fileName, sources: (asset.originalFileNames ?? []).map(name) })),
+      .map((asset) => ({
+        file: asset.fileName,
+        // A bundler that works in parallel may list one of them any number of times.
+        sources: [...new Set(asset.originalFileNames ?? [])].map(name).sort(),
+      })),
   };
 }

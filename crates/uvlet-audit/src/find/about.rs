@@ -120,6 +120,8 @@ pub enum About {
         bailout: Option<String>,
         /// A comment in their source says that what they call has no effect.
         is_believed: bool,
+        /// They are an installed package's, which nobody here writes.
+        is_installed: bool,
     },
     /// Declarations that nothing uses and whose evaluation may do something.
     KeptForEffect {
@@ -127,6 +129,8 @@ pub enum About {
         declared: Declared,
         /// What their evaluation does that may have an effect.
         effects: BTreeSet<Effect>,
+        /// They are an installed package's, which nobody here writes.
+        is_installed: bool,
     },
 }
 
@@ -196,6 +200,8 @@ pub enum Environment {
     Server(Package),
     /// A switch that the build did not set.
     Switch {
+        /// The variable.
+        variable: String,
         /// How often scripts ask for it.
         places: usize,
         /// The first script that does.

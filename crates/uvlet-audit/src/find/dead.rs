@@ -29,6 +29,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             why: cause(&dead),
             bailout: bailout(ground, &dead),
             is_believed: dead.iter().any(|one| one.is_believed),
+            is_installed: is_installed(ground, &dead),
         };
         Some(Found {
             names: BTreeSet::from([name]),
@@ -57,7 +58,11 @@ pub fn find_kept(ground: &Ground<'_>) -> Vec<Found> {
             spans: spans(&dead),
             parts: parts(ground, &dead),
             bound: Bound::AtMost,
-            ..Found::of(About::KeptForEffect { declared, effects })
+            ..Found::of(About::KeptForEffect {
+                declared,
+                effects,
+                is_installed: is_installed(ground, &dead),
+            })
         })
     });
     found.collect()
@@ -81,6 +86,13 @@ fn groups<'l, T>(
         groups.entry(name).or_default().push(one);
     }
     groups
+}
+
+/// Whether declarations are of an installed package.
+fn is_installed(ground: &Ground<'_>, dead: &[&Dead]) -> bool {
+    let record = ground.record();
+    let mut modules = dead.iter().filter_map(|one| one.module);
+    modules.any(|id| record.package_of(id).is_some_and(|package| !package.own))
 }
 
 fn is_declared(dead: &Dead) -> bool {

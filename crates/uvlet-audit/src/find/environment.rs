@@ -8,7 +8,7 @@ use uvlet_record::{CellId, FileId, Kind, Mode, ModuleId};
 use crate::{
     find::{
         about::{About, Environment, Package},
-        context::Ground,
+        context::{Ground, module_at},
         finding::{Bound, Found},
     },
     select::overlap::cells_of_modules,
@@ -58,8 +58,8 @@ const SERVERS: [&str; 16] = [
     "@vue/server-renderer",
 ];
 
-/// A variable that builds set.
-const SWITCH: &[u8] = b"process.env.NODE_ENV";
+/// Where Node.js has the variables of its environment, which no browser has.
+const ENVIRONMENT: &[u8] = b"process.env.";
 
 /// Modules by the package that they are of.
 type Editions<'r> = BTreeMap<&'r str, Vec<ModuleId>>;
@@ -128,38 +128,75 @@ fn asked(ground: &Ground<'_>, ids: &[ModuleId]) -> Option<String> {
     ground.first_of(askers.filter(|id| record.module(*id).package != package))
 }
 
-/// Scripts of a build for production that still ask how they were built.
-fn switches(ground: &Ground<'_>) -> Option<Found> {
+/// Scripts of a build for production that still read how they were built, by the variable.
+fn switches(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
     if record.mode == Mode::Development {
-        return None;
+        return Vec::new();
     }
     let scripts = (0..record.files.len()).map(FileId::new);
     let scripts = scripts.filter(|&id| record.file(id).kind == Kind::Script);
-    let mut places: Vec<(String, usize)> = Vec::new();
+    let mut places: BTreeMap<String, Vec<(String, usize)>> = BTreeMap::new();
     for id in scripts.filter(|id| !ground.apart.contains(id)) {
         let Some(text) = ground.texts.emitted(id) else { continue };
-        let asks =
-            memchr::memmem::find_iter(&text, SWITCH).filter(|&at| is_asked(&text, at)).count();
-        if asks > 0 {
-            places.push((record.file(id).path.clone(), asks));
+        let mut reads: BTreeMap<&str, usize> = BTreeMap::new();
+        for at in memchr::memmem::find_iter(&text, ENVIRONMENT) {
+            let is_own = || {
+                let module = module_at(record, id, at as u64);
+                module.is_some_and(|module| !record.module(module).third_party)
+            };
+            let Some(variable) = variable(&text[at + ENVIRONMENT.len()..]) else { continue };
+            let is_read = match variable {
+                "NODE_ENV" => is_compared(&text, at, variable),
+                // Libraries read many, and are ready for none to be there.
+                _ => is_own() && is_read(&text, at),
+            };
+            if is_read {
+                *reads.entry(variable).or_default() += 1;
+            }
+        }
+        for (variable, reads) in reads {
+            let of_variable = places.entry(variable.to_owned()).or_default();
+            of_variable.push((record.file(id).path.clone(), reads));
         }
     }
-    let total: usize = places.iter().map(|(_, asks)| asks).sum();
-    let (first, _) = places.first()?;
-    let about =
-        About::WrongEnvironment(Environment::Switch { places: total, first: first.clone() });
-    Some(Found {
-        names: places.into_iter().map(|(path, _)| path).collect(),
-        bound: Bound::AtMost,
-        ..Found::of(about)
-    })
+    let found = places.into_iter().map(|(variable, places)| {
+        let first = places.first().map_or_else(String::new, |(path, _)| path.clone());
+        let total = places.iter().map(|(_, reads)| reads).sum();
+        let environment = Environment::Switch { variable, places: total, first };
+        Found {
+            names: places.into_iter().map(|(path, _)| path).collect(),
+            bound: Bound::AtMost,
+            ..Found::of(About::WrongEnvironment(environment))
+        }
+    });
+    found.collect()
+}
+
+/// The name of a variable that a text begins with.
+fn variable(text: &[u8]) -> Option<&str> {
+    let is_part = |byte: &u8| byte.is_ascii_alphanumeric() || *byte == b'_';
+    let length = text.iter().take_while(|byte| is_part(byte)).count();
+    let name = std::str::from_utf8(&text[..length]).ok()?;
+    let is_name = length > 0 && !name.bytes().any(|byte| byte.is_ascii_lowercase());
+    is_name.then_some(name)
 }
 
 /// In a comparison, and not in a text.
-fn is_asked(text: &[u8], at: usize) -> bool {
-    let after = text[at + SWITCH.len()..].iter().position(|byte| !byte.is_ascii_whitespace());
-    let after = after.map(|skip| &text[at + SWITCH.len() + skip..]).unwrap_or_default();
+fn is_compared(text: &[u8], at: usize, variable: &str) -> bool {
+    let end = at + ENVIRONMENT.len() + variable.len();
+    let after = text[end..].iter().position(|byte| !byte.is_ascii_whitespace());
+    let after = after.map(|skip| &text[end + skip..]).unwrap_or_default();
     let before = text[..at].iter().rev().find(|byte| !byte.is_ascii_whitespace());
     after.starts_with(b"==") || after.starts_with(b"!=") || before == Some(&b'=')
+}
+
+/// Neither in a text, nor part of a longer name, nor behind a look whether there is any environment.
+fn is_read(text: &[u8], at: usize) -> bool {
+    /// Bytes before a read that may ask whether it can be made.
+    const NEAR: usize = 80;
+    let before = text[..at].last().copied().unwrap_or(b' ');
+    let is_whole = !before.is_ascii_alphanumeric() && !b"_$.'\"`".contains(&before);
+    let near = &text[at.saturating_sub(NEAR)..at];
+    is_whole && memchr::memmem::find(near, b"typeof process").is_none()
 }

@@ -111,23 +111,48 @@ fn family_kind(ground: &Ground<'_>, folder: &str, siblings: &[ModuleId]) -> Opti
     })
 }
 
+/// The name of a file without the endings that scripts and data have.
 fn stem(path: &str) -> &str {
-    let name = path.rsplit('/').next().unwrap_or(path);
-    name.split('.').next().unwrap_or(name)
+    const ENDINGS: [&str; 10] =
+        ["js", "mjs", "cjs", "ts", "json", "min", "esm", "umd", "es", "module"];
+    let mut name = path.rsplit('/').next().unwrap_or(path);
+    while let Some((stem, ending)) = name.rsplit_once('.') {
+        // `es.js` is a script for Spanish, `da.es.js` one in modules for Danish.
+        if !ENDINGS.contains(&ending) {
+            break;
+        }
+        name = stem;
+    }
+    name
 }
 
-/// Whether a name is that of a language, as `da`, `pt-BR` and `zh_hans` are (BCP 47, the primary
-/// subtag with a region or script).
+/// Whether a name is that of a language, as `da`, `pt-BR` and `zh_hans` are (BCP 47: a primary subtag of
+/// ISO 639-1, or of the few of ISO 639-2 that libraries have, with a script or region).
 fn is_language(stem: &str) -> bool {
     let mut parts = stem.split(['-', '_']);
-    let is_part = |part: &str, lengths: std::ops::RangeInclusive<usize>| {
-        lengths.contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric())
-    };
     let first = parts.next().unwrap_or_default();
-    let is_primary = is_part(first, 2..=3) && first.bytes().all(|byte| byte.is_ascii_lowercase());
-    let mut rest = parts;
-    is_primary && rest.next().is_none_or(|part| is_part(part, 2..=8)) && rest.next().is_none()
+    let is_alphabetic = |part: &str| part.bytes().all(|byte| byte.is_ascii_alphabetic());
+    // A script, a region, or how a language is written: `tlh`, `latn`, `BR`, `419`, `valencia`.
+    let is_rest = |part: &str| match part.len() {
+        2 | 4..=8 => is_alphabetic(part),
+        3 => part.bytes().all(|byte| byte.is_ascii_digit()),
+        _ => false,
+    };
+    let (second, third) = (parts.next(), parts.next());
+    LANGUAGES.split(',').any(|language| language == first)
+        && second.is_none_or(is_rest)
+        && third.is_none_or(is_rest)
+        && parts.next().is_none()
 }
+
+/// Primary subtags of languages.
+const LANGUAGES: &str = "aa,ab,ae,af,ak,am,an,ar,as,av,ay,az,ba,be,bg,bh,bi,bm,bn,bo,br,bs,ca,ce,ch,co,cr,cs,cu,cv,cy,da,de,\
+    dv,dz,ee,el,en,eo,es,et,eu,fa,ff,fi,fj,fo,fr,fy,ga,gd,gl,gn,gu,gv,ha,he,hi,ho,hr,ht,hu,hy,hz,ia,id,\
+    ie,ig,ii,ik,in,io,is,it,iu,iw,ja,ji,jv,ka,kg,ki,kj,kk,kl,km,kn,ko,kr,ks,ku,kv,kw,ky,la,lb,lg,li,ln,\
+    lo,lt,lu,lv,mg,mh,mi,mk,ml,mn,mr,ms,mt,my,na,nb,nd,ne,ng,nl,nn,no,nr,nv,ny,oc,oj,om,or,os,pa,pi,pl,\
+    ps,pt,qu,rm,rn,ro,ru,rw,sa,sc,sd,se,sg,sh,si,sk,sl,sm,sn,so,sq,sr,ss,st,su,sv,sw,ta,te,tg,th,ti,tk,\
+    tl,tn,to,tr,ts,tt,tw,ty,ug,uk,ur,uz,ve,vi,vo,wa,wo,xh,yi,yo,za,zh,zu,ast,bel,ber,ces,ckb,cmn,csb,\
+    dsb,fil,fur,gom,gsw,haw,hsb,kab,kmr,lld,mai,mfe,nds,pap,scn,sme,szl,tet,tlh,tzl,tzm,vec,yue";
 
 fn is_wanted(ground: &Ground<'_>, id: ModuleId) -> bool {
     let stem = stem(&ground.record().module(id).path).to_ascii_lowercase().replace('_', "-");

@@ -72,10 +72,13 @@ fn a_package_installed_twice(#[case] second: &str, #[case] expected: Option<(u64
 #[rstest]
 #[case::languages("node_modules/tide/locale/", &["da", "de", "fr", "it", "nl", "pl", "pt-BR", "sv"], true)]
 #[case::too_few("node_modules/tide/locale/", &["da", "de", "fr", "it", "nl", "pl", "sv"], false)]
+#[case::polyfills_of_a_version("node_modules/tide/modules/", &["es.array.at", "es.map", "es.set", "es.math.cbrt", "es.json", "es.symbol", "es.weak-map", "es.promise"], false)]
+#[case::short_names_that_are_none("node_modules/tide/src/", &["tab-bar", "tab-nav", "tab-pane", "tabs", "use-bar", "use-nav", "bar-row", "nav-row"], false)]
 #[case::parts_of_a_library("node_modules/tide/parts/", &["curve", "level", "chart", "moon", "table", "harbour", "index2", "wave"], false)]
 #[case::that_own_code_lists("src/locale/", &["da", "de", "fr", "it", "nl", "pl", "pt-BR", "sv"], false)]
 fn a_folder_of_languages(#[case] folder: &str, #[case] names: &[&str], #[case] expected: bool) {
-    let index = format!("{folder}../index.js").replace("locale/../", "").replace("parts/../", "");
+    let parent = folder.trim_end_matches('/').rsplit_once('/').unwrap().0;
+    let index = format!("{parent}/index.js");
     let paths: Vec<String> = names.iter().map(|name| format!("{folder}{name}.js")).collect();
     let mut modules = vec![("src/main.js", "go();"), (index.as_str(), "all();")];
     modules.extend(paths.iter().map(|path| (path.as_str(), "words();")));
@@ -120,6 +123,14 @@ fn what_an_entry_downloads_for_others(
 #[case::own_file_of_that_name("src/stream-browserify/index.js", "tide();", false)]
 #[case::for_servers("node_modules/express/index.js", "tide();", true)]
 #[case::switch_left_in(TIDE, "if(process.env.NODE_ENV!=='production')check();", true)]
+#[case::another_switch_in_own_code("src/api.js", "fetch(process.env.TIDE_URL)", true)]
+#[case::another_switch_in_a_library(TIDE, "fetch(process.env.TIDE_URL)", false)]
+#[case::one_that_is_asked_for_first(
+    "src/api.js",
+    "typeof process<'u'&&go(process.env.TIDE_URL)",
+    false
+)]
+#[case::one_in_a_text("src/api.js", "say('process.env.TIDE_URL')", false)]
 #[case::switch_of_another(TIDE, "if(env.NODE_ENV!=='production')check();", false)]
 fn code_that_is_not_for_visitors(#[case] path: &str, #[case] text: &str, #[case] expected: bool) {
     let build = Small::default()
@@ -238,4 +249,28 @@ fn few_names_of_a_whole(#[case] main: &str, #[case] expected: bool) {
         .entry("a", &["main.js"], "src/main.js");
     let record = build.build();
     assert_eq!(!found(&record, Kind::BarelyUsed).is_empty(), expected);
+}
+
+/// Two names that one package is installed under.
+#[test]
+fn a_package_under_another_name_is_the_same() {
+    let mut record = two_files(&[(TIDE, "tide(1);")], &[("node_modules/tide2/i.js", "older(1);")])
+        .version("node_modules/tide", "2.0.0")
+        .version("node_modules/tide2", "1.0.0")
+        .entry("a", &["main.js", "more.js"], "src/main.js")
+        .build();
+    assert_eq!(bytes(&record, Kind::SeveralVersions), None);
+    record.packages[1].alias_of = Some("tide".to_owned());
+    assert_eq!(bytes(&record, Kind::SeveralVersions), Some((9, 9)));
+}
+
+/// A tool cuts one source in halves, which are no copies of each other.
+#[test]
+fn halves_of_a_source_are_no_copies() {
+    let build = two_files(&[("src/page.js", "half();")], &[("src/page.js", "another(1);")]);
+    let mut record = build.entry("a", &["main.js", "more.js"], "src/main.js").build();
+    let at = record.modules.iter().position(|module| module.path == "src/page.js").unwrap();
+    assert!(bytes(&record, Kind::CopiedModule).is_some());
+    record.modules[at].facets.push(uvlet_record::Facet { name: "half".to_owned(), exports: None });
+    assert_eq!(bytes(&record, Kind::CopiedModule), None);
 }

@@ -33,7 +33,9 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let mut by_name: BTreeMap<&str, Vec<Install>> = BTreeMap::new();
     for (package, cells) in installs {
         let install = Install { package, cells: cells.into_iter().collect() };
-        by_name.entry(&record.packages[package.at()].name).or_default().push(install);
+        let package = &record.packages[package.at()];
+        let name = package.alias_of.as_ref().unwrap_or(&package.name);
+        by_name.entry(name).or_default().push(install);
     }
     by_name.retain(|_, installs| installs.len() > 1);
     // The newest version serves all; where none is known, the one that is not inside another package.

@@ -35,8 +35,10 @@ use crate::{
 /// The answer.
 #[derive(Debug)]
 pub struct Waste {
-    /// What could go at startup of each entry, all findings together, the most first.
+    /// What could leave startup of each entry, all findings together, the most first.
     pub at_startup: Vec<EntryShare>,
+    /// Of that, what could leave the build, and not only load on demand.
+    pub removable_at_startup: Vec<EntryShare>,
     /// What could go from the build, all findings together.
     pub recoverable: Sizes,
     /// The one that saves most at startup first.
@@ -96,6 +98,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     let prices = Prices::new(record, aids.costs, spans);
     let mut findings = Vec::new();
     let mut union: BTreeMap<usize, Stock> = BTreeMap::new();
+    let mut removable: BTreeMap<usize, Stock> = BTreeMap::new();
     let mut all = Stock::default();
     for (kind, found, by_entry) in all_found {
         let mut finding = finding(&ground, &prices, kind, found, &by_entry);
@@ -113,8 +116,12 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
             all = all.or(&finding.cells, &finding.spans);
         }
         for (entry, stock) in by_entry {
-            let known = union.remove(&entry).unwrap_or_default();
-            union.insert(entry, known.or(&stock.cells, &stock.spans));
+            let mut unions = vec![&mut union];
+            unions.extend((!kind.stays()).then_some(&mut removable));
+            for union in unions {
+                let known = union.remove(&entry).unwrap_or_default();
+                union.insert(entry, known.or(&stock.cells, &stock.spans));
+            }
         }
         findings.push(finding);
     }
@@ -130,9 +137,18 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
     };
     findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
     let at_startup = shares(&ground, &prices, &union, measure);
+    let removable_at_startup = shares(&ground, &prices, &removable, measure);
     let recoverable = all.amount(lens, &prices).sizes();
     let unjudged_styles = judged::unjudged_styles(lens);
-    Waste { at_startup, recoverable, findings, judged, unjudged_styles, prices }
+    Waste {
+        at_startup,
+        removable_at_startup,
+        recoverable,
+        findings,
+        judged,
+        unjudged_styles,
+        prices,
+    }
 }
 
 /// A finding of a kind, with what each entry would start without.
@@ -172,6 +188,14 @@ fn find_all(ground: &Ground<'_>, wanted: &Wanted, judged: &mut [Judged]) -> Vec<
         }
     }
     all_found
+}
+
+/// Bytes that a finding saves at least to be worth a paragraph: 500, or a hundredth of the largest startup.
+#[must_use]
+pub fn least_told(lens: &Lens<'_>, measure: Measure) -> u64 {
+    const MOST: u64 = 500;
+    let startups = lens.reach.iter().map(|reach| lens.weight(reach.startup.iter().copied()));
+    startups.map(|one| one.bytes(measure)).max().map_or(MOST, |most| MOST.min(most / 100))
 }
 
 impl Waste {

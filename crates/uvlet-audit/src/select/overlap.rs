@@ -56,12 +56,28 @@ pub(crate) fn copies(record: &Record, apart: &BTreeSet<FileId>) -> Vec<Copies> {
             let cells: Vec<(FileId, CellId)> =
                 of_kind.filter(|(file, _)| record.file(*file).kind == kind).collect();
             // A record that is cut finer has several cells of a module in one file.
-            if cells.iter().any(|(file, _)| *file != cells[0].0) {
+            let is_in_several = cells.iter().any(|(file, _)| *file != cells[0].0);
+            if is_in_several && !are_facets(record, module, &cells) {
                 found.push(Copies { module, cells });
             }
         }
     }
     found
+}
+
+/// Whether what files have of a module are parts of it under one path, as where a tool splits one source in
+/// halves: these differ in size.
+fn are_facets(record: &Record, module: ModuleId, cells: &[(FileId, CellId)]) -> bool {
+    if record.module(module).facets.is_empty() {
+        return false;
+    }
+    let mut sizes: BTreeMap<FileId, u64> = BTreeMap::new();
+    for (file, cell) in cells {
+        *sizes.entry(*file).or_default() += record.cells[cell.at()].amount.emitted;
+    }
+    let (least, most) = (sizes.values().min(), sizes.values().max());
+    // Minifiers call things otherwise from file to file.
+    least.zip(most).is_some_and(|(least, most)| most * 9 > least * 10)
 }
 
 /// All copies but that in the heaviest file.

@@ -138,6 +138,7 @@ impl Naming<'_> {
             let is_own = self.own.iter().any(|glob| glob.is_match(&package.name));
             Package {
                 name: package.name.clone(),
+                alias_of: found.name.filter(|name| *name != package.name),
                 place: package.place.clone(),
                 version: found.version,
                 own: is_own || workspaces.contains(&package.place),

@@ -18,6 +18,8 @@ const LONGEST: u64 = 4 << 20;
 pub struct About {
     /// Its version.
     pub version: Option<String>,
+    /// The name that its `package.json` has.
+    pub name: Option<String>,
     /// What it says of side effects, where its `package.json` is at hand.
     pub side_effects: Option<SideEffects>,
 }
@@ -36,8 +38,9 @@ pub fn about(installed: &Installed, root: Option<&Path>, locked: &Locked) -> Abo
         _ => SideEffects::Undeclared,
     });
     let version = installed.version.clone();
-    let version = version.or_else(|| manifest?.version).or_else(|| locked.version(installed));
-    About { version, side_effects }
+    let (name, said) = manifest.map_or((None, None), |manifest| (manifest.name, manifest.version));
+    let version = version.or(said).or_else(|| locked.version(installed));
+    About { version, name, side_effects }
 }
 
 #[derive(Deserialize)]

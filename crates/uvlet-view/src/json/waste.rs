@@ -17,6 +17,8 @@ use crate::words::findings::{advice, awaited, cause, part_text, title};
 pub struct Waste<'a> {
     /// What could go at startup of each entry, all findings together, the most first.
     at_startup: &'a [EntryShare],
+    /// Of that, what could leave the build, and not only load on demand.
+    removable_at_startup: &'a [EntryShare],
     /// What could go from the build, all findings together.
     recoverable: Sizes,
     /// The one that saves most at startup first.
@@ -87,6 +89,7 @@ impl<'a> From<&'a find::waste::Waste> for Waste<'a> {
     fn from(waste: &'a find::waste::Waste) -> Self {
         Self {
             at_startup: &waste.at_startup,
+            removable_at_startup: &waste.removable_at_startup,
             recoverable: waste.recoverable,
             findings: waste.findings.iter().map(Finding::from).collect(),
             judged: &waste.judged,

@@ -30,9 +30,46 @@ const NAMED: usize = 3;
 /// Names of a finding that its evidence lists.
 const LISTED: usize = 40;
 
-/// Shows what need not be there; `top` limits the findings.
+/// The findings that are worth a paragraph: those that save less are counted.
+pub(crate) fn worth<'w>(waste: &'w Waste, least: u64, screen: &Screen) -> Vec<&'w Finding> {
+    let saves = |finding: &Finding| {
+        let shares = finding.by_entry.iter().map(|share| share.sizes.get(screen.measure));
+        shares.max().unwrap_or(0).max(finding.recoverable.get(screen.measure))
+    };
+    waste.findings.iter().filter(|finding| saves(finding) >= least).collect()
+}
+
+/// How many findings are not listed, and what lists them.
+pub(crate) fn more(
+    waste: &Waste,
+    shown: usize,
+    worth: usize,
+    least: u64,
+    screen: &Screen,
+) -> Option<String> {
+    let hidden = waste.findings.len() - shown;
+    if hidden == 0 {
+        return None;
+    }
+    let more = count(hidden, "more finding");
+    Some(match shown < worth {
+        true => format!("and {more}; --top 0 --min 0 lists them"),
+        false => {
+            let least = screen.units.size(least);
+            format!("and {more} of less than {least} each; --min 0 lists them")
+        }
+    })
+}
+
+/// Shows what need not be there; `top` limits the findings, as `least` does, which they save at least.
 #[must_use]
-pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>) -> String {
+pub fn waste(
+    waste: &Waste,
+    record: &Record,
+    screen: &Screen,
+    top: Option<usize>,
+    least: u64,
+) -> String {
     let columns = screen.columns();
     let mut text = format!("{}\n", bold(&wrapped(&sentence(waste, screen), columns, 0)));
     if let Some(whole) = whole(waste, screen) {
@@ -41,9 +78,10 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
     if let Some(unseen) = unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
         text.push_str(&format!("{}\n", wrapped(&unseen, columns, 0)));
     }
-    let shown = top.unwrap_or(usize::MAX).min(waste.findings.len());
+    let worth = worth(waste, least, screen);
+    let shown = top.unwrap_or(usize::MAX).min(worth.len());
     let mut before: Option<&Finding> = None;
-    for finding in &waste.findings[..shown] {
+    for &finding in &worth[..shown] {
         let is_like = |before: &Finding| {
             before.kind == finding.kind
                 && cause(before) == cause(finding)
@@ -56,9 +94,8 @@ pub fn waste(waste: &Waste, record: &Record, screen: &Screen, top: Option<usize>
         }
         before = Some(finding);
     }
-    if shown < waste.findings.len() {
-        let more = count(waste.findings.len() - shown, "more finding");
-        text.push_str(&dim(&format!("\nand {more}; --top 0 lists them\n")));
+    if let Some(more) = more(waste, shown, worth.len(), least, screen) {
+        text.push_str(&dim(&format!("\n{}\n", wrapped(&more, columns, 2))));
     }
     let said = format!("Sizes are {}.", measures_said(screen.measures(), record));
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
@@ -78,23 +115,36 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
         };
     };
     let is_sure = waste.findings.iter().all(|finding| finding.bound == Bound::Exact);
-    let up_to = if is_sure { "" } else { "Up to " };
+    let up_to = if is_sure { "" } else { "up to " };
     let title = title(&first.about);
     let title = plain(&title);
+    let largest = format!("Largest: {}, {title}.", first.id);
+    let units = screen.units;
     match waste.at_startup.first() {
-        Some(most) if !first.by_entry.is_empty() => format!(
-            "{up_to}{} ({}) could go at startup of {}, most of it by {}: {title}.",
-            size(&most.sizes, screen),
-            screen.measure,
-            plain(&most.entry),
-            first.id
-        ),
+        Some(most) if !first.by_entry.is_empty() => {
+            let entry = plain(&most.entry);
+            let all = most.sizes.get(screen.measure);
+            let removable = waste.removable_at_startup.iter().find(|one| one.entry == most.entry);
+            let removable = removable.map_or(0, |one| one.sizes.get(screen.measure));
+            let how = match (removable, all.saturating_sub(removable)) {
+                (_, 0) => String::new(),
+                (0, _) => ", by loading code on demand".to_owned(),
+                (removed, later) => format!(
+                    ": {} by removing code, {} by loading code on demand",
+                    units.size(removed),
+                    units.size(later)
+                ),
+            };
+            let all = units.size(all);
+            format!(
+                "{entry} could start with {up_to}{all} ({}) less{how}. {largest}",
+                screen.measure
+            )
+        }
         _ => format!(
-            "{up_to}{} ({}) could go from the build, none of it at startup of one entry; most by {}: \
-             {title}.",
+            "The build could save {up_to}{} ({}), but no entry's startup would shrink. {largest}",
             size(&waste.recoverable, screen),
-            screen.measure,
-            first.id
+            screen.measure
         ),
     }
 }
@@ -146,8 +196,8 @@ pub(crate) fn whole(waste: &Waste, screen: &Screen) -> Option<String> {
     };
     let later = match waste.findings.len() - findings {
         0 => String::new(),
-        1 => " One more is of what could come later.".to_owned(),
-        more => format!(" {more} more are of what could come later."),
+        1 => " 1 more finding could be deferred.".to_owned(),
+        more => format!(" {more} more findings could be deferred."),
     };
     (findings > 1).then(|| {
         format!(

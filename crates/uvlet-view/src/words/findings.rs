@@ -73,8 +73,8 @@ pub fn title(about: &About) -> String {
                 format!("{} stands in for what Node.js has", package.name)
             }
             Environment::Server(package) => format!("{} is a package for servers", package.name),
-            Environment::Switch { places, .. } => format!(
-                "process.env.NODE_ENV is asked for at {} as code runs",
+            Environment::Switch { variable, places, .. } => format!(
+                "process.env.{variable} is still read at run time in {}",
                 counted(*places, "place")
             ),
         },
@@ -333,7 +333,12 @@ pub fn advice(about: &About) -> String {
             Environment::Development(_) => "build with NODE_ENV set to production, and with the `production` condition for packages",
             Environment::StandIn(_) => "take what browsers have, or a package that is made for browsers, where it is asked for",
             Environment::Server(_) => "keep the code that asks for it out of what browsers load",
-            Environment::Switch { .. } => "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves",
+            Environment::Switch { variable, .. } if variable == "NODE_ENV" => "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves",
+            Environment::Switch { variable, .. } => {
+                return format!(
+                    "let the bundler replace `process.env.{variable}` by its value: browsers have no `process`, and code that reads it fails"
+                );
+            }
         }
         .to_owned(),
         About::BarelyUsed { package, .. } => format!(
@@ -352,8 +357,14 @@ pub fn advice(about: &About) -> String {
             )
         }
         About::DeadDeclaration { why: DeadCause::Members, .. } => "import the names that are used, not the object of all of them (`import { a }`, not `import * as`), or from the paths of their own modules".to_owned(),
+        About::DeadDeclaration { is_installed: true, .. } => {
+            "turn on the bundler's tree shaking and minifier; if they are on, a newer version of the package may shake better".to_owned()
+        }
         About::DeadDeclaration { .. } => {
             "take them out of the source, or turn on the bundler's tree shaking and minifier".to_owned()
+        }
+        About::KeptForEffect { is_installed: true, .. } => {
+            "import from the paths of single modules where the package has them, or report it to its authors: they could mark what has no effect `/*#__PURE__*/`".to_owned()
         }
         About::KeptForEffect { effects, .. } => {
             match effects.contains(&Effect::Call) || effects.contains(&Effect::Construct) {

@@ -50,7 +50,8 @@ pub struct Arguments {
     /// Only what is among the bytes that this selector names.
     #[arg(long = "in", value_name = "SELECTOR")]
     pub within: Option<String>,
-    /// Leave out what saves less, as in '2 kB'.
+    /// Leave out findings that save less, as in '2 kB'; 0 shows all [default: 500 B, or 1% of the largest
+    /// startup if that is less; json has all].
     #[arg(long, value_name = "SIZE")]
     pub min: Option<String>,
     /// Show one finding with all that it stands on.
@@ -139,7 +140,9 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         output::write(&text, show.page.output.as_deref(), show.page.color)?;
         return Ok(Status::Held);
     }
-    let shown = Found { answer: &answer, top: (arguments.top > 0).then_some(arguments.top) };
+    let least = if arguments.min.is_some() { 0 } else { waste::least_told(&lens, measures[0]) };
+    let top = (arguments.top > 0).then_some(arguments.top);
+    let shown = Found { answer: &answer, top, least };
     let setting = Setting { command: "waste", record: &record, notices: &notices, screen: &screen };
     self::show(&shown, &setting, show, || {
         let before = maps::missing(&record, &path).map(|way| format!("\n{way}"));

@@ -370,7 +370,7 @@ fn outputs_hold_the_described_keys(
     ("/lies_in", "deferred_of file sizes startup_of"),
 ])]
 #[case(&["waste", "esbuild-before"], &[
-    ("", "at_startup encoders findings judged notices recoverable unjudged_styles uvlet"),
+    ("", "at_startup encoders findings judged notices recoverable removable_at_startup unjudged_styles uvlet"),
     ("/findings", "advice at bound by_entry cause id kind parts places recoverable title waived where"),
     ("/findings/0/by_entry", "entry sizes"),
     ("/judged", "bytes has_failed kind lacks needs of"),

@@ -45,9 +45,10 @@ impl Vanished<'_> {
         // Where nothing stands behind a file that left no byte, nothing is lost with it.
         open.retain(|open| match &open.gone.location {
             Some(location) => {
-                !self.on_disk(open.gone, None, &files, &givers).is_empty()
-                    && !(open.ask.specifier.starts_with('.')
-                        && self.are_given(location, &open.missing, &files, &givers))
+                let is_own = open.ask.specifier.starts_with('.');
+                let is_shaken = is_own && self.are_given(location, &open.missing, &files, &givers);
+                let leads = self.on_disk(open.gone, None, &files, &givers);
+                !is_shaken && !leads.is_empty()
             }
             None => true,
         });
