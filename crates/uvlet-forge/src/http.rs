@@ -72,7 +72,7 @@ pub enum PostError {
         to: String,
     },
     /// The answer is not what the interface promises.
-    #[error("{host} answers with something else than the interface promises")]
+    #[error("{host} answers in an unexpected form")]
     Strange {
         /// The host.
         host: String,

@@ -183,7 +183,7 @@ function why(key) {
   const parts = [element("h2", {}, `Why is ${plain(name)} here?`)];
   if (known?.chain.length) {
     parts.push(element("ol", {}, element("li", {}, plain(known.entry), element("i", {}, known.when === "startup" ? " starts with" : " loads later")), ...known.chain.map(([module, how]) => element("li", {}, plain(module), element("i", {}, how ? ` ${how}` : "")))));
-  } else parts.push(element("p", {}, known ? "No chain to it is known: it lies in a file that is loaded." : "It is no package: nothing asks for it by name."));
+  } else parts.push(element("p", {}, known ? "No import chain is known: it is bundled into a file that is loaded." : "It is no package: nothing imports it by name."));
   if (known?.leaves.length) {
     const said = known.leaves.slice(0, 4).map(([entry, bytes]) => `${plain(entry)} ${size(bytes)}`);
     const more = known.leaves.length > 4 ? ` and ${known.leaves.length - 4} more` : "";

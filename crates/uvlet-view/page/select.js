@@ -199,11 +199,11 @@ function select(build, text) {
   const union = () => join(inter, "or", (a, b) => a | b);
   function expression() { return join(union, "except", (a, b) => (a && !b ? 1 : 0)); }
   const found = expression();
-  if (at < list.length) throw new Error("two sets stand beside each other; join them with and, or or except");
+  if (at < list.length) throw new Error("two sets follow each other; join them with and, or or except");
   return found;
 }
 
-/** What a text stands for: a selector as it is, else names that hold it. */
+/** What a text means: a selector as it is, else names that hold it. */
 function standsFor(build, text) {
   const trimmed = text.trim();
   if (trimmed === "") return "everything";

@@ -138,7 +138,7 @@ impl Answer for Declared<'_> {
     }
 }
 
-/// What need not be here.
+/// What could be removed.
 #[derive(Debug)]
 pub struct Found<'a> {
     /// The answer.

@@ -49,7 +49,7 @@ fn case(row: &BudgetRow, screen: &Screen) -> Markup {
                 Verdict::Undecided => { error type=(kind) message=(said) {} }
                 Verdict::Unjudged | Verdict::Waived => { skipped message=(said) {} }
                 Verdict::Warned => { system-out { (said) } }
-                Verdict::Held => {}
+                Verdict::Met => {}
             }
         }
     }

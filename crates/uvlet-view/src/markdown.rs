@@ -85,7 +85,7 @@ fn fold(entry: &EntryRow, screen: &Screen) -> String {
         text.push_str(&format!("1. {}\n", code(path)));
     }
     if !entry.deferred.loads.is_empty() {
-        text.push_str("\nOn demand, each beside what is there already:\n\n");
+        text.push_str("\nOn demand (size added to what is loaded):\n\n");
         let rows = entry.deferred.loads.iter().map(|load| {
             let mostly = load.mostly.as_deref().map(|kin| said::mostly(kin, load.others));
             vec![
@@ -248,7 +248,7 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     text
 }
 
-/// What need not be there: the answer, then one fold per finding.
+/// What could be removed: the answer, then one fold per finding.
 #[must_use]
 pub fn waste(
     waste: &Waste,

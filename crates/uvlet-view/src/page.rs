@@ -98,8 +98,8 @@ fn navigation(report: &Report<'_>, screen: &Screen) -> Markup {
         nav aria-label="Parts of this page" {
             a href="#pages" { "Pages " i { (survey.entries.len()) } }
             a href="#owners" { "Owners " i { (count(lens.record.packages.len(), "package")) } }
-            a href="#waste" { "Need not be here " i { (could) " in " (count(waste.findings.len(), "finding")) } }
-            @if let Some(gate) = gate { a href="#promises" { "Promises " i { (gate.verdict.name()) } } }
+            a href="#waste" { "Could be removed " i { (could) " in " (count(waste.findings.len(), "finding")) } }
+            @if let Some(gate) = gate { a href="#promises" { "Budgets " i { (gate.verdict.name()) } } }
             @if compare.is_some() { a href="#moved" { "What moved" } }
             a href="#measured" { "How it was measured" }
         }
@@ -151,7 +151,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                     th scope="col" { "basis" }
                     th scope="col" data-sort="when" { button type="button" { "at startup of" } }
                     th scope="col" data-sort="chunks" { button type="button" { "chunks" } }
-                    th scope="col" data-sort="first" { button type="button" { "first asked for by" } }
+                    th scope="col" data-sort="first" { button type="button" { "first imported by" } }
                 } }
                 tbody #rows {
                     @for row in &answer.rows {
@@ -228,7 +228,7 @@ fn why(report: &Report<'_>, screen: &Screen) -> Markup {
     html! {
         aside #why aria-live="polite" aria-label="Why something is here" {
             @match known {
-                None => { h2 { "Why is it here?" } p { "Who asks for whom is not known of this build." } }
+                None => { h2 { "Why is it here?" } p { "No import graph is available for this build." } }
                 Some((name, why)) => {
                     h2 { "Why is " (plain(name)) " here?" }
                     @if let Some(chain) = why.chains.iter().find(|one| !one.steps.is_empty()) {

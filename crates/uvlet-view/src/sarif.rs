@@ -23,11 +23,11 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
         }));
     }
     for row in &gate.budgets {
-        rules.entry(&row.name).or_insert_with(|| format!("A promise about {}.", row.selector));
+        rules.entry(&row.name).or_insert_with(|| format!("A budget on {}.", row.selector));
         let level = match row.verdict {
             Verdict::Broken => "error",
             Verdict::Undecided | Verdict::Warned | Verdict::Waived => "warning",
-            Verdict::Unjudged | Verdict::Held => continue,
+            Verdict::Unjudged | Verdict::Met => continue,
         };
         let place = &row.place;
         let mut result = json!({

@@ -34,19 +34,20 @@ pub struct Cli {
 
 #[derive(Debug, Subcommand)]
 pub enum Command {
-    /// What does each page make a visitor download before it can run, and what comes later?
+    /// What does each page make a visitor download before it can run, and what loads later?
     ///
-    /// Startup is all that must arrive before an entry's own code can run: what its page asks for
+    /// Startup is all that must arrive before an entry's own code can run: what its page requests
     /// and every static import of it. Deferred is what it can load later with `import()`; a script
     /// tag's `defer` is not that, its script arrives at startup all the same. An `import()` that runs as
-    /// its module starts is asked for at once: every visit downloads it, though no code waits for it.
+    /// its module starts is loaded at once, and so is a lazy component that the first screen always draws:
+    /// every visit downloads it, though no code waits for it.
     #[command(
         after_help = "Examples:\n  uvlet survey dist\n  uvlet survey dist --entry booking --all\n  uvlet survey dist --measure gzip,br\n  uvlet survey dist --measure emitted --units bytes\n  uvlet survey dist --format json -o survey.json"
     )]
     Survey(survey::Arguments),
     /// Whose bytes are they: which package, module, folder, chunk, file, entry or kind?
     ///
-    /// The rows always add up to the total. Rows that are no package, module or file stand in
+    /// The rows always add up to the total. Rows that are no package, module or file are in
     /// parentheses: (own) is this project's code, (glue) the bundler's own bytes, (assets) whole
     /// files that are neither script nor style, (unattributed) what no source map explains. A row
     /// may read one byte less than the same selection in `gate`: rows are rounded so that they add
@@ -55,7 +56,7 @@ pub enum Command {
         after_help = attribute::help()
     )]
     Attribute(attribute::Arguments),
-    /// Why is it in here: who asks for it, from which page on, and what would leave with it?
+    /// Why is it in here: who imports it, from which page on, and what would leave with it?
     ///
     /// TARGET is a package (`moorline`, `moorline@2.6`), a module by its path or the end of it
     /// (`crew/main.js`), or a selector (`chunk(shared)`). What would leave is what no page reaches any
@@ -76,7 +77,7 @@ pub enum Command {
         after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1"
     )]
     Waste(waste::Arguments),
-    /// What would it win to load this later, take it out, or leave it to another host?
+    /// What would it save to load this later, remove it, or leave it to another host?
     ///
     /// Nothing is built: the graph is changed, and what each entry would start with is put together from
     /// the emitted text of the modules that stay, and encoded. What is named is a package, a module by its
@@ -95,12 +96,12 @@ pub enum Command {
         after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build"
     )]
     Compare(compare::Arguments),
-    /// Does the build keep its promises?
+    /// Does the build meet its budgets?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.
     /// A limit is judged by what is certain and what may be: bytes without an owner may be anybody's,
-    /// and a promise that they could break is undecided.
-    /// Exit status: 0 every budget holds, 1 one is broken, 2 one is undecided or no answer can be given.
+    /// and a limit that they could exceed is undecided.
+    /// Exit status: 0 every budget is met, 1 one is broken, 2 one is undecided or no answer can be given.
     #[command(
         after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all\n  uvlet gate dist --against main.json.zst --write markdown=gate.md --write junit=gate.xml\n  uvlet gate --show-settings"
     )]
@@ -124,8 +125,8 @@ pub enum Command {
     Record(record::Arguments),
     /// Write one page that shows the build to people who would rather look than read.
     ///
-    /// One HTML file that asks for nothing from nowhere: bars for what each page fetches, a table that
-    /// a click or a search filters, why something is here, what need not be, promises, and what moved.
+    /// One HTML file that makes no requests: bars for what each page fetches, a table that
+    /// a click or a search filters, why something is here, what could be removed, budgets, and what changed.
     #[command(
         after_help = "Examples:\n  uvlet report dist\n  uvlet report dist --against main.json.zst -o sizes.html\n  uvlet report dist --figure strata -o sizes.svg"
     )]
@@ -141,7 +142,7 @@ pub enum Command {
         after_help = "Examples:\n  uvlet coverage dist load=a.json click=b.json\n  uvlet coverage dist a.json --by module --in 'startup(booking)'"
     )]
     Coverage(coverage::Arguments),
-    /// Hold a build against a browser's network log: was asked for what was foretold?
+    /// Compare a browser's network log with the build: was everything requested as predicted?
     #[command(
         mut_arg("format", of_words),
         allow_missing_positional = true,

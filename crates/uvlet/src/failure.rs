@@ -54,9 +54,9 @@ pub enum Failure {
     In { selector: String, message: String },
     #[error("{}: holds {taken} and no {measure}; `uvlet record BUILD --measure {measure} -o FILE` makes a record that does", path.display())]
     Measure { path: PathBuf, measure: Measure, taken: String },
-    #[error("{}: holds {coding} of level {held}, not {asked}, and sizes of different levels are not compared; make it anew with --level {coding}={asked}", path.display())]
+    #[error("{}: has {coding} of level {held}, not {asked}, and sizes of different levels are not compared; write it again with --level {coding}={asked}", path.display())]
     Level { path: PathBuf, coding: Coding, held: u32, asked: u32 },
-    #[error("{}: was made without the sizes of precompressed copies; make it anew with --precompressed", .0.display())]
+    #[error("{}: was made without the sizes of precompressed copies; write it again with --precompressed", .0.display())]
     NoPrecompressed(PathBuf),
     #[error("{}: holds no texts, which {needs} needs; name the build's folder, or make the record with --with-texts", .path.display())]
     NoTexts { path: PathBuf, needs: &'static str },

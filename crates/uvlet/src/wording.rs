@@ -30,10 +30,10 @@ pub fn gate_notices<'r>(
 fn remark(remark: &Remark) -> String {
     match remark {
         Remark::BuildErrors { count: 1 } => {
-            "reports an error of the build: it may be incomplete".to_owned()
+            "the bundler reported an error; the build may be incomplete".to_owned()
         }
         Remark::BuildErrors { count } => {
-            format!("reports {count} errors of the build: it may be incomplete")
+            format!("the bundler reported {count} errors; the build may be incomplete")
         }
         Remark::BuildFound { folder } => {
             format!("{folder} is measured, the one output folder of this project")
@@ -43,17 +43,17 @@ fn remark(remark: &Remark) -> String {
         }
         Remark::CopyDiffers { file } => format!("does not decode to {file}: it is not used"),
         Remark::Elsewhere { count: 1, url } => {
-            format!("besides, {url} comes from elsewhere: it is in no size")
+            format!("{url} is loaded from another host; not counted")
         }
         Remark::Elsewhere { count, url } => format!(
-            "besides, {url} and {} more come from elsewhere: they are in no size; the survey lists them",
+            "{url} and {} more are loaded from other hosts; not counted; the survey lists them",
             count - 1
         ),
         Remark::EntriesInferred { names } => format!(
             "no page names what it starts from; scripts that nothing else loads are taken as entries: {}",
             names.join(", ")
         ),
-        Remark::FileMissing { asked } => format!("asks for {asked}, which the folder does not hold"),
+        Remark::FileMissing { asked } => format!("requests {asked}, which is not in the folder"),
         Remark::LengthsBeforeMinification => {
             "has no source map, and only lengths from before minification are known: its modules may be off by tens of percent; a source map tells exactly, --root DIR with the sources better".to_owned()
         }
@@ -62,10 +62,10 @@ fn remark(remark: &Remark) -> String {
             format!("{reason}: the {bytes} B of {file} have no owner")
         }
         Remark::MapMissing { map, is_described: true, .. } => format!(
-            "names the source map {map}, which is not there: what the bundler says stands in for it"
+            "names the source map {map}, which is missing: the bundler's description is used instead"
         ),
         Remark::MapMissing { map, bytes, .. } => {
-            format!("names the source map {map}, which is not there: its {bytes} B have no owner")
+            format!("names the source map {map}, which is missing: its {bytes} B have no owner")
         }
         Remark::MergedBySize => {
             "modules merged into one function are told apart by their sizes alone, which may be far off; --root DIR, with the sources, or `source: true` in the stats tells better".to_owned()
@@ -83,14 +83,14 @@ fn remark(remark: &Remark) -> String {
                 Setting::Root => "a project's folder",
                 Setting::Base => "a base URL",
             };
-            format!("{what} changes nothing of a record, which was read before")
+            format!("{what} has no effect on a saved record")
         }
         Remark::TargetSetAside { target, file_count, bytes } => {
             let name = target.name();
             let files =
                 if *file_count == 1 { "1 file".to_owned() } else { format!("{file_count} files") };
             format!(
-                "{files} of {name} output ({bytes} B emitted) set aside, in no total; --target {name} looks there"
+                "{files} of {name} output ({bytes} B emitted) are excluded from totals; --target {name} reads them"
             )
         }
         Remark::Unreadable { reason } => format!("cannot be read ({reason}): not counted"),
@@ -178,7 +178,7 @@ pub fn read_error(error: &ReadError) -> String {
         ReadError::Saved { path, source } => {
             let todo = match source {
                 SavedError::Newer { .. } => "; update uvlet".to_owned(),
-                SavedError::Older { .. } => "; make it anew with `uvlet record`".to_owned(),
+                SavedError::Older { .. } => "; write it again with `uvlet record`".to_owned(),
                 _ => "; name an output folder, or what `uvlet record` wrote".to_owned(),
             };
             format!("{}: {source}{todo}", path.display())
@@ -203,7 +203,7 @@ fn description(error: &DescriptionError) -> String {
         DescriptionError::Io(_) => return error.to_string(),
         DescriptionError::Damaged(_) => "write it again",
         DescriptionError::Foreign => "name the JSON file that it wrote",
-        DescriptionError::Newer { .. } => "update uvlet, or print its plugin anew",
+        DescriptionError::Newer { .. } => "update uvlet, or print its plugin again",
         DescriptionError::Empty => {
             "write it again with `assets: true, chunks: true, entrypoints: true, modules: true`"
         }

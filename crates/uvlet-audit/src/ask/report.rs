@@ -54,7 +54,7 @@ pub struct Asked<'a> {
     pub languages: &'a [String],
     /// What a browser recorded.
     pub recordings: &'a [Recording],
-    /// Promises, and how strictly they are held.
+    /// Budgets, and how strictly they are held.
     pub promises: (&'a [Budget], Strictness),
     /// Exceptions.
     pub waivers: &'a [Waiver],
@@ -86,7 +86,7 @@ pub struct Report {
 pub enum ReportError {
     /// The builds cannot be compared.
     Compare(CompareError),
-    /// Promises cannot be judged.
+    /// Budgets cannot be judged.
     Gate(GateError),
 }
 

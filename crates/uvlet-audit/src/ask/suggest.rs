@@ -102,8 +102,8 @@ pub struct Means<'a> {
     pub measure: Measure,
 }
 
-/// Tries what findings offer: what waits for somebody to act is deferred, never what the first view
-/// shows; files that hand on more than is used are gone past; languages that come as a whole are taken
+/// Tries what findings offer: what waits for somebody to act is deferred, never what the first screen
+/// shows; files that hand on more than is used are gone past; languages that are all included are taken
 /// out.
 #[must_use]
 pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {

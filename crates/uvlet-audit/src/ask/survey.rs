@@ -1,4 +1,4 @@
-//! What each page makes a visitor download before it can run, and what can come later.
+//! What each page makes a visitor download before it can run, and what loads on demand.
 
 mod deferred;
 mod rows;

@@ -31,7 +31,7 @@ pub enum Kind {
     LookalikePackages,
     /// One function written into many modules.
     CopiedHelper,
-    /// A folder of many siblings that come as a whole.
+    /// A folder of many siblings that are all included.
     WholeFamily,
     /// Code at startup that nothing in the entry reaches.
     CarriedAlong,

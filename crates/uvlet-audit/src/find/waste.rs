@@ -1,4 +1,4 @@
-//! What need not be there: code that is there more than once, or for nobody.
+//! What could be removed: code that is there more than once, or for nobody.
 //!
 //! Every kind of finding is a file here and a line in [`ALL`]. A finding names bytes; findings overlap,
 //! so that what they come to together is the union, never the sum.

@@ -233,7 +233,7 @@ impl<'e, 'a> Components<'e, 'a> {
         let span = loader.span();
         let mut inside = self.loads.iter().filter(|at| span.start <= **at && **at < span.end);
         let (&at, None) = (inside.next()?, inside.next()) else { return None };
-        debug_assert!(around.start <= at, "a loader stands in its call");
+        debug_assert!(around.start <= at, "a loader is part of its call");
         // One of several functions inside, or a condition, may keep the load from being made.
         self.is_plain(loader, at).then(|| {
             let name = taken_of(loader).unwrap_or("default").to_owned();

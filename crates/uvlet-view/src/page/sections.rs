@@ -1,4 +1,4 @@
-//! What need not be here, promises, what moved, and how it was measured.
+//! What could be removed, promises, what moved, and how it was measured.
 
 use crate::words::{
     findings::{advice, cause, title},
@@ -36,7 +36,7 @@ pub fn broken(gate: &Gate) -> Markup {
 pub fn waste(waste: &Waste, screen: &Screen) -> Markup {
     html! {
         section #waste aria-labelledby="waste-head" {
-            h2 #waste-head { "What need not be here" }
+            h2 #waste-head { "What could be removed" }
             p { (found::sentence(waste, screen)) }
             @if let Some(whole) = found::whole(waste, screen) { p.sub { (whole) } }
             @if let Some(unseen) = found::unseen(waste, screen).filter(|_| !waste.findings.is_empty()) {
@@ -68,7 +68,7 @@ pub fn budgets(gate: &Gate, record: &Record, screen: &Screen) -> Markup {
     };
     html! {
         section #promises aria-labelledby="promises-head" {
-            h2 #promises-head { "Promises" }
+            h2 #promises-head { "Budgets" }
             p { (promises::headline(gate, &plain(&record.label), capital)) }
             @for reason in &gate.reasons { p.over { (plain(&of_gate(reason))) } }
             ul.plain {
@@ -193,10 +193,10 @@ pub fn measured(report: &Report<'_>, screen: &Screen) -> Markup {
     let mut commands = vec![
         (format!("uvlet survey {shell}"), "what each page fetches"),
         (format!("uvlet attribute {shell} --by package"), "whose bytes they are"),
-        (format!("uvlet waste {shell}"), "what need not be here"),
+        (format!("uvlet waste {shell}"), "what could be removed"),
     ];
     if report.answers.gate.is_some() {
-        commands.push((format!("uvlet gate {shell} --show all"), "how promises stand"));
+        commands.push((format!("uvlet gate {shell} --show all"), "budgets"));
     }
     if report.answers.compare.is_some() {
         commands.push((format!("uvlet compare BEFORE {shell}"), "what moved"));
@@ -204,7 +204,7 @@ pub fn measured(report: &Report<'_>, screen: &Screen) -> Markup {
     html! {
         section #measured aria-labelledby="measured-head" {
             h2 #measured-head { "How it was measured" }
-            p { "Sizes are " (sizes_said(record, screen.measure)) ", 1 kB = 1000 B. Rows are rounded so that they add up. Startup is all that arrives before an entry's own code can run; what can come later is loaded on demand." }
+            p { "Sizes are " (sizes_said(record, screen.measure)) ", 1 kB = 1000 B. Rows are rounded so that they add up. Startup is all that arrives before an entry's own code can run; what loads on demand is loaded on demand." }
             @for notice in report.notices {
                 p { "note: " @if let Some(place) = &notice.place { code { (plain(place)) } " " } (plain(&notice.message)) }
             }

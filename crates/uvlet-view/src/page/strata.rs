@@ -1,4 +1,4 @@
-//! One bar per entry on one scale: what it starts with by package, and what can come later.
+//! One bar per entry on one scale: what it starts with by package, and what loads on demand.
 
 use std::collections::BTreeMap;
 
@@ -235,7 +235,7 @@ pub fn strata(
             }
         }
         ul.key aria-label="Patterns" {
-            @for (class, name) in [("own", "own"), ("third", "third-party"), ("assets", "assets"), ("glue", "glue"), ("none", "unattributed"), ("later", "can come later")] {
+            @for (class, name) in [("own", "own"), ("third", "third-party"), ("assets", "assets"), ("glue", "glue"), ("none", "unattributed"), ("later", "loads on demand")] {
                 li { span class={ "chip " (class) } aria-hidden="true" {} (name) }
             }
             @if coverage.is_some() { li { span.chip.never aria-hidden="true" {} "never ran in the recordings" } }
@@ -255,7 +255,7 @@ fn bar(stratum: &Stratum<'_>, scale: u64, screen: &Screen) -> Markup {
                 h3 { (plain(&entry.name)) }
                 span {
                     (size(*startup)) " in " (count(entry.startup.file_count, "file"))
-                    @if *later > 0 { ", " (size(*later)) " can come later" }
+                    @if *later > 0 { ", " (size(*later)) " loads on demand" }
                     @if let Some(earlier) = earlier { @if earlier != startup { ", was " (size(*earlier)) } }
                 }
             }
@@ -278,12 +278,12 @@ fn bar(stratum: &Stratum<'_>, scale: u64, screen: &Screen) -> Markup {
                         },
                     }
                 }
-                @if *later > 0 { div.later style={ "width:" (width(*later, scale)) "%" } title={ "can come later, " (size(*later)) } {} }
+                @if *later > 0 { div.later style={ "width:" (width(*later, scale)) "%" } title={ "loads on demand, " (size(*later)) } {} }
                 @if let Some(limit) = limit { @if *limit <= scale { div.limit style={ "left:" (width(*limit, scale)) "%" } {} } }
                 @if let Some(earlier) = earlier { div.earlier style={ "width:" (width(*earlier, scale)) "%" } {} }
             }
             @if let Some(limit) = limit {
-                div class={ "limits" @if over.is_some() { " over" } } { "promise " (size(*limit)) @if let Some(over) = over { ": " (size(over)) " over" } @else { ": held" } }
+                div class={ "limits" @if over.is_some() { " over" } } { "limit " (size(*limit)) @if let Some(over) = over { ": " (size(over)) " over" } @else { ": met" } }
             }
         }
     }
@@ -319,7 +319,7 @@ pub fn strata_figure(lens: &Lens<'_>, survey: &Survey, screen: &Screen) -> Strin
             @for (at, one) in strata.iter().enumerate() {
                 @let top = ROW * at as u64;
                 text class="name" x="0" y=(top + 16) { (plain(&one.entry.name)) }
-                text class="size" x=(WIDTH) y=(top + 16) text-anchor="end" { (size(one.startup)) " in " (count(one.entry.startup.file_count, "file")) @if one.later > 0 { ", " (size(one.later)) " can come later" } }
+                text class="size" x=(WIDTH) y=(top + 16) text-anchor="end" { (size(one.startup)) " in " (count(one.entry.startup.file_count, "file")) @if one.later > 0 { ", " (size(one.later)) " loads on demand" } }
                 @for (start, segment) in placed(&one.segments) {
                     g { title { (plain(&segment.name)) ", " (size(segment.bytes)) }
                         rect class=(segment.class) x=(x(start)) y=(top + 22) width=(x(segment.bytes)) height="30" {}
@@ -331,7 +331,7 @@ pub fn strata_figure(lens: &Lens<'_>, survey: &Survey, screen: &Screen) -> Strin
                 @if one.later > 0 { rect class="later" x=(x(one.startup + scale / 200)) y=(top + 32) width=(x(one.later)) height="10" {} }
             }
             @let top = ROW * strata.len() as u64 + 18;
-            @for (at, (class, name)) in [("own", "own"), ("third", "third-party"), ("assets", "assets"), ("glue", "glue"), ("later", "can come later")].into_iter().enumerate() {
+            @for (at, (class, name)) in [("own", "own"), ("third", "third-party"), ("assets", "assets"), ("glue", "glue"), ("later", "loads on demand")].into_iter().enumerate() {
                 @let left = 130 * at as u64;
                 rect class=(class) x=(left + 1) y=(top) width="14" height="12" {}
                 text class="size" x=(left + 22) y=(top + 11) { (name) }

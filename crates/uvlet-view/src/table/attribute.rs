@@ -258,7 +258,7 @@ fn sentence(answer: &Attribution, screen: &Screen) -> String {
         RowKind::Glue => "The bundler's own code".to_owned(),
         RowKind::Assets => "Assets".to_owned(),
         RowKind::Unattributed => {
-            return format!("Nobody is known to own {of}.");
+            return format!("No known owner for {of}.");
         }
         RowKind::Several => "What several entries load".to_owned(),
         RowKind::None => "What no entry loads".to_owned(),
@@ -337,7 +337,7 @@ pub(crate) fn footnote(answer: &Attribution, record: &Record, screen: &Screen) -
         text.push_str(" If removed: what the row's files lose when they are encoded without it; this does not add up.");
     }
     if answer.by == By::Export {
-        text.push_str(" Gone: no declaration of it is left, since the bundler took it out or put its value where it is used. What a module has besides its exports stands under its path.");
+        text.push_str(" Gone: no declaration of it is left, because the bundler removed it or inlined its value. The rest of a module is listed under its path.");
     }
     let Measure::Coded(coding) = screen.measure else { return text };
     // Rows that are whole files need no explanation, nor does what was explained before.

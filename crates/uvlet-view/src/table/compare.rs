@@ -270,7 +270,7 @@ fn findings(answer: &Comparison, screen: &Screen) -> String {
     if answer.waste.is_empty() {
         return unseen;
     }
-    let mut text = format!("\n{}\n", bold("What need not be there:"));
+    let mut text = format!("\n{}\n", bold("What could be removed:"));
     let shown: Vec<_> = answer
         .waste
         .iter()

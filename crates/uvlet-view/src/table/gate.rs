@@ -42,7 +42,7 @@ pub(crate) struct Standing<'g> {
 
 /// Every row once, by verdict.
 pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
-    use Verdict::{Broken, Held, Undecided, Unjudged, Waived, Warned};
+    use Verdict::{Broken, Met, Undecided, Unjudged, Waived, Warned};
     let is_listed = |row: &&BudgetRow| match row.verdict {
         _ if shown == Shown::All => true,
         Broken | Undecided => true,
@@ -54,17 +54,17 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
                     && (&other.name, &other.item) == (&row.name, &row.item)
             })
         }
-        Held => false,
+        Met => false,
         _ => true,
     };
     let of = |verdict| {
         let rows = gate.budgets.iter().filter(move |row| row.verdict == verdict);
         let (listed, counted): (Vec<&BudgetRow>, Vec<&BudgetRow>) = rows.partition(is_listed);
-        let is_said_above = verdict != Held && shown == Shown::Telling;
-        let note = if is_said_above { " of the promises above" } else { "" };
+        let is_said_above = verdict != Met && shown == Shown::Telling;
+        let note = if is_said_above { " in budgets listed above" } else { "" };
         Standing { verdict, listed, counted: counted.len(), note }
     };
-    let standing = [Broken, Undecided, Warned, Waived, Unjudged, Held].map(of);
+    let standing = [Broken, Undecided, Warned, Waived, Unjudged, Met].map(of);
     standing.into_iter().filter(|one| !one.listed.is_empty() || one.counted > 0).collect()
 }
 
@@ -118,10 +118,10 @@ pub(crate) fn headline(gate: &Gate, label: &str, word: impl Fn(&str) -> String) 
         Verdict::Broken => ("broken", String::new()),
         Verdict::Undecided => ("undecided", String::new()),
         Verdict::Unjudged => ("not judged", String::new()),
-        Verdict::Warned | Verdict::Waived | Verdict::Held if warned > 0 => {
-            ("held", format!(" with {}", count(warned, "warning")))
+        Verdict::Warned | Verdict::Waived | Verdict::Met if warned > 0 => {
+            ("met", format!(" with {}", count(warned, "warning")))
         }
-        Verdict::Warned | Verdict::Waived | Verdict::Held => ("held", String::new()),
+        Verdict::Warned | Verdict::Waived | Verdict::Met => ("met", String::new()),
     };
     format!("{}{with}: {}", word(stands), counts(gate, label))
 }
@@ -135,28 +135,28 @@ fn counts(gate: &Gate, label: &str) -> String {
     };
     let broken = of(Verdict::Broken);
     let rest =
-        [Verdict::Undecided, Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Held];
+        [Verdict::Undecided, Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Met];
     match gate.verdict {
         Verdict::Broken if broken == 0 => {
-            format!("{label} is not taken; of {limits}{}.", others(&rest).trim_start_matches(','))
+            format!("{label} is rejected; of {limits}{}.", others(&rest).trim_start_matches(','))
         }
         Verdict::Broken => {
-            let taken = if gate.reasons.is_empty() { "" } else { "is not taken, and " };
+            let taken = if gate.reasons.is_empty() { "" } else { "is rejected, and " };
             format!("{label} {taken}breaks {broken} of {limits}{}.", others(&rest))
         }
         Verdict::Undecided => {
             let undecided = of(Verdict::Undecided);
             format!(
                 "{undecided} of {limits} cannot be judged of {label}{}.",
-                others(&[Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Held])
+                others(&[Verdict::Warned, Verdict::Waived, Verdict::Unjudged, Verdict::Met])
             )
         }
-        Verdict::Unjudged => format!("{label} was held against no limit ({limits} unjudged)."),
-        Verdict::Warned | Verdict::Waived | Verdict::Held => {
+        Verdict::Unjudged => format!("no limit of {label} could be checked ({limits})."),
+        Verdict::Warned | Verdict::Waived | Verdict::Met => {
             let unjudged = others(&[Verdict::Waived, Verdict::Unjudged]);
             format!(
-                "{label} keeps {} of {limits}{unjudged}.",
-                of(Verdict::Held) + of(Verdict::Warned)
+                "{label} meets {} of {limits}{unjudged}.",
+                of(Verdict::Met) + of(Verdict::Warned)
             )
         }
     }
@@ -255,9 +255,9 @@ impl<'a> Said<'a> {
             (Verdict::Waived, _) => {
                 format!("{is} {measure}, {more} more than before, waived {because}.")
             }
-            (Verdict::Held, None) => format!("{is} {measure}, less than before."),
-            (Verdict::Held, Some(_)) => {
-                format!("{is} {measure}, {more} more than before, and may grow by {may}.")
+            (Verdict::Met, None) => format!("{is} {measure}, less than before."),
+            (Verdict::Met, Some(_)) => {
+                format!("{is} {measure}, {more} more than before; allowed growth {may}.")
             }
             (Verdict::Broken | Verdict::Warned, _) => {
                 let most = row.grew.iter();
@@ -270,7 +270,7 @@ impl<'a> Said<'a> {
                 };
                 let because = self.reasons();
                 format!(
-                    "{is} {measure}, {more} more than before, and may grow by {may}.{because}{most}"
+                    "{is} {measure}, {more} more than before; allowed growth {may}.{because}{most}"
                 )
             }
         }
@@ -283,7 +283,7 @@ impl<'a> Said<'a> {
         match row.limit_kind {
             LimitKind::Absent => format!("up to {most} {measure} of it may be there: {because}."),
             _ => format!(
-                "cannot be held to its {}, being anything from {least} to {most} {measure}: {because}.",
+                "undecided: between {least} and {most} {measure}, limit {}: {because}.",
                 self.limit()
             ),
         }
@@ -304,7 +304,7 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
                 "" => String::new(),
                 because => format!(" {because}."),
             };
-            format!("{is} {measure} are there, and none may be.{heaviest}{because}")
+            format!("{is} {measure} found; this budget allows none.{heaviest}{because}")
         }
         (Verdict::Broken, _) => {
             let over = said.amount(row.over_by);
@@ -315,8 +315,8 @@ fn what(row: &BudgetRow, screen: &Screen) -> String {
             let over = screen.units.size(row.over_by);
             format!("{is} {measure}, {over} over its warning line of {limit}.{heaviest}")
         }
-        (Verdict::Held, LimitKind::Absent) => "not there, as promised.".to_owned(),
-        (Verdict::Held, kind) => {
+        (Verdict::Met, LimitKind::Absent) => "not included.".to_owned(),
+        (Verdict::Met, kind) => {
             let left = said.amount(row.allowed.unwrap_or(0).saturating_sub(row.is.unwrap_or(0)));
             let line = if kind == LimitKind::WarnAbove { "warning line of " } else { "" };
             format!("{is} {measure}, {left} below its {line}{limit}.{}", said.reasons())

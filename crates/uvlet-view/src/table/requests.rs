@@ -37,26 +37,19 @@ pub(crate) fn sentence(answer: &Requests) -> String {
     let differs = |page: &&&PageRow| !page.not_foretold.is_empty() || !page.not_asked.is_empty();
     match known.iter().find(differs) {
         None if known.len() == 1 => {
-            format!(
-                "{} asked for what was foretold, and for nothing else of the build.",
-                name(known[0])
-            )
+            format!("{} requested exactly the predicted files.", name(known[0]))
         }
-        None => format!(
-            "All {} pages asked for what was foretold, and for nothing else of the build.",
-            known.len()
-        ),
+        None => format!("All {} pages requested exactly the predicted files.", known.len()),
         Some(page) => {
             let mut parts = Vec::new();
             if !page.not_foretold.is_empty() {
-                let files = count(page.not_foretold.len(), "file");
-                parts
-                    .push(format!("asked for {files} not foretold ({})", some(&page.not_foretold)));
+                let files = count(page.not_foretold.len(), "unpredicted file");
+                parts.push(format!("requested {files} ({})", some(&page.not_foretold)));
             }
             if !page.not_asked.is_empty() {
                 let files = count(page.not_asked.len(), "file");
                 parts.push(format!(
-                    "did not ask for {files} that {} ({})",
+                    "did not request {files} that {} predicted ({})",
                     if page.not_asked.len() == 1 { "was" } else { "were" },
                     some(&page.not_asked)
                 ));
@@ -111,7 +104,7 @@ pub fn requests(answer: &Requests, record: &Record, screen: &Screen) -> String {
         text.push_str(&format!("\n{}\n", wrapped(&line, columns, 2)));
     }
     let said = format!(
-        "On the wire are the bodies as the log has them. Sizes are {}.",
+        "Wire sizes are those in the log. Sizes are {}.",
         measures_said(screen.measures(), record)
     );
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
@@ -145,10 +138,10 @@ pub(crate) fn lines(page: &PageRow, screen: &Screen) -> Vec<String> {
         }
     }
     if !page.not_foretold.is_empty() {
-        lines.push(format!("not foretold: {}", some(&page.not_foretold)));
+        lines.push(format!("not predicted: {}", some(&page.not_foretold)));
     }
     if !page.not_asked.is_empty() {
-        lines.push(format!("foretold and not asked for: {}", some(&page.not_asked)));
+        lines.push(format!("predicted and not requested: {}", some(&page.not_asked)));
     }
     if page.sent > 0 {
         let (sent, told) = (screen.units.size(page.sent), screen.units.size(page.foretold));

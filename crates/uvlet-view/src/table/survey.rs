@@ -92,8 +92,7 @@ fn elsewhere(survey: &Survey, screen: &Screen, all: bool) -> String {
     if urls.is_empty() {
         return String::new();
     }
-    let head =
-        format!("From elsewhere, not counted: {} of other hosts.", count(urls.len(), "request"));
+    let head = format!("Loaded from other hosts, not counted: {}.", count(urls.len(), "request"));
     let mut text = format!("\n{}\n", wrapped(&head, screen.columns(), 0));
     let shown = if all { urls.len() } else { ELSEWHERE.min(urls.len()) };
     let lines = urls.iter().take(shown).map(|((when, url), entries)| {
@@ -135,8 +134,8 @@ pub(crate) fn sentence(survey: &Survey, screen: &Screen) -> String {
         let more = at_once.saturating_sub(startup.sizes.get(screen.measure));
         let at_once = match (more, at) {
             (0, _) => String::new(),
-            (more, 0) => format!(", and {} at once besides", units.size(more)),
-            (more, _) => format!(" and {} at once", units.size(more)),
+            (more, 0) => format!(", plus {} immediately after", units.size(more)),
+            (more, _) => format!(" plus {} immediately after", units.size(more)),
         };
         match at {
             0 => format!("{name} downloads {size} ({}) in {files}{at_once}", screen.measure),
@@ -206,7 +205,7 @@ pub(crate) fn folder(survey: &Survey, record: &Record, screen: &Screen) -> Strin
     if !aside.is_empty() {
         let kinds: Vec<String> =
             aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
-        text.push_str(&format!(" Set aside, in no total: {}.", kinds.join(", ")));
+        text.push_str(&format!(" Excluded from totals: {}.", kinds.join(", ")));
     }
     let apart = survey.set_aside.iter().filter(|part| part.reason != part.target);
     let apart: Vec<String> = apart
@@ -220,8 +219,8 @@ pub(crate) fn folder(survey: &Survey, record: &Record, screen: &Screen) -> Strin
     }
     match record.unresolved.len() {
         0 => {}
-        1 => text.push_str(" 1 dynamic load leads nowhere that can be told."),
-        loads => text.push_str(&format!(" {loads} dynamic loads lead nowhere that can be told.")),
+        1 => text.push_str(" 1 dynamic load could not be resolved."),
+        loads => text.push_str(&format!(" {loads} dynamic loads could not be resolved.")),
     }
     if !survey.unplaced.is_empty() {
         let named: Vec<_> = survey.unplaced.iter().take(3).map(|path| plain(path)).collect();

@@ -1,4 +1,4 @@
-//! What need not be there: the answer in a sentence, then each finding with what it would save, what it
+//! What could be removed: the answer in a sentence, then each finding with what it would save, what it
 //! comes from and what to do.
 
 use crate::words::judged::missing;

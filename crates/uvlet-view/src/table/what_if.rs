@@ -261,8 +261,8 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     for (module, to, bytes) in moved.iter().take(LISTED) {
         let size = screen.units.size(*bytes);
         let to = match to {
-            Some(to) => format!("comes with {}", plain(to)),
-            None => "is there no more".to_owned(),
+            Some(to) => format!("moves with {}", plain(to)),
+            None => "is removed".to_owned(),
         };
         let line = format!("  {size:>9}  {}: {to}", plain(module));
         text.push_str(&format!("{}\n", wrapped(&line, columns, 13)));

@@ -87,7 +87,7 @@ pub(crate) fn sentence(why: &Why, screen: &Screen) -> String {
         why.lies_in.iter().find(|place| !place.startup_of.is_empty()),
     ) {
         return format!(
-            "{name} is there at startup of {}, since it lies in {}; {} asks for it only on demand.",
+            "{name} is in the startup of {}, because it is bundled into {}; {} imports it on demand.",
             some(&startup),
             plain(&place.file),
             plain(&chain.entry)
@@ -95,18 +95,18 @@ pub(crate) fn sentence(why: &Why, screen: &Screen) -> String {
     }
     if let (false, Some(most)) = (startup.is_empty(), most) {
         return format!(
-            "{name} is there at startup of {}{cause}; without it {} would start with {} less.",
+            "{name} is in the startup of {}{cause}; without it {} would start with {} less.",
             some(&startup),
             plain(&most.entry),
             size(&most.sizes, screen)
         );
     }
     if !startup.is_empty() {
-        return format!("{name} is there at startup of {}{cause}.", some(&startup));
+        return format!("{name} is in the startup of {}{cause}.", some(&startup));
     }
     if !deferred.is_empty() {
         return format!(
-            "{name} comes on demand in {}{cause}; without it there would be {} less to load.",
+            "{name} loads on demand in {}{cause}; without it there would be {} less to load.",
             some(&deferred),
             size(&why.leaves_with_it.sizes, screen)
         );
@@ -131,7 +131,7 @@ fn cause(chain: &Chain, why: &Why) -> String {
             (None, None) => String::new(),
         };
     };
-    format!(", because {} {} it", plain(&asker.module), last.by.map_or("asks for", verb))
+    format!(", because {} {} it", plain(&asker.module), last.by.map_or("imports", verb))
 }
 
 /// Whether a chain leads over a load on demand.
@@ -143,7 +143,7 @@ fn is_deferred(chain: &Chain) -> bool {
 pub(crate) fn verb(kind: EdgeKind) -> &'static str {
     match kind {
         EdgeKind::Static => "imports",
-        EdgeKind::Reexport => "hands on",
+        EdgeKind::Reexport => "re-exports",
         EdgeKind::Require => "requires",
         EdgeKind::Dynamic => "loads",
         EdgeKind::Worker => "starts",
@@ -208,7 +208,7 @@ pub(crate) fn one_chain(chain: &Chain, why: &Why, screen: &Screen) -> String {
             place.startup_of.contains(&chain.entry) || place.deferred_of.contains(&chain.entry)
         });
         let file = place.map(|place| plain(&place.file).into_owned()).unwrap_or_default();
-        let said = format!("   it lies in {file}, which it loads; what asks for it is not known");
+        let said = format!("   it is in {file}, which it loads; its importer is not known");
         return format!("{text}{}\n", wrapped(&said, screen.columns(), 3));
     }
     let lines = folded(&chain.steps).into_iter().map(|run| {
@@ -277,7 +277,7 @@ fn importers(importers: &[Importer], screen: &Screen, all: bool) -> String {
         return String::new();
     }
     let shown = if all || importers.len() <= LISTED + 1 { importers.len() } else { LISTED };
-    let mut text = format!("\n{}\n", bold("Asked for by:"));
+    let mut text = format!("\n{}\n", bold("Imported by:"));
     let room = screen.columns().saturating_sub(2);
     let lines = importers[..shown].iter().map(|importer| {
         let by = importer.by.first().copied().unwrap_or(EdgeKind::Static);
@@ -303,7 +303,7 @@ fn leaving(rows: &[LeavingAtStartup], screen: &Screen) -> String {
     if rows.is_empty() {
         return String::new();
     }
-    let mut text = format!("\n{}\n", bold("Would leave at startup:"));
+    let mut text = format!("\n{}\n", bold("Would leave the startup of:"));
     let names = rows.iter().map(|row| width(&plain(&row.entry))).max().unwrap_or(0);
     let names = names.min(screen.columns().saturating_sub(30));
     for row in rows {
@@ -323,14 +323,14 @@ fn stays(why: &Why, screen: &Screen, all: bool) -> String {
         return String::new();
     }
     let shown = if all { why.stays.len() } else { LISTED.min(why.stays.len()) };
-    let mut text = format!("\n{}\n", bold("Would stay, held by others:"));
+    let mut text = format!("\n{}\n", bold("Stays, still needed by others:"));
     let names = why.stays[..shown].iter().map(|row| width(&plain(&row.name))).max().unwrap_or(0);
     let names = names.min(screen.columns() / 3);
     let room = screen.columns().saturating_sub(names + 24);
     for row in &why.stays[..shown] {
         let name = fitted(&row.name, names);
         let gap = " ".repeat(names - width(&name));
-        let holder = row.held_by.as_deref().map(|by| format!("held by {}", fitted(by, room)));
+        let holder = row.held_by.as_deref().map(|by| format!("needed by {}", fitted(by, room)));
         let line = format!(
             "  {name}{gap}  {:>9}  {}",
             size(&row.sizes, screen),
@@ -347,7 +347,7 @@ fn stays(why: &Why, screen: &Screen, all: bool) -> String {
 }
 
 fn places(why: &Why, screen: &Screen) -> String {
-    let mut text = format!("\n{}\n", bold("Lies in:"));
+    let mut text = format!("\n{}\n", bold("Bundled into:"));
     for place in &why.lies_in {
         let names = |list: &[String]| some(&list.iter().map(String::as_str).collect::<Vec<_>>());
         let when = match (place.startup_of.is_empty(), place.deferred_of.is_empty()) {
@@ -366,14 +366,14 @@ pub(crate) fn doubt(why: &Why) -> Option<String> {
     let unresolved = why.edges.unresolved;
     match why.edges.basis {
         None => Some(
-            "Nobody says who asks for whom: there is no description of the build, and its source maps \
-             hold no sources."
+            "No import graph is available: there is no description of the build, and its source maps \
+             have no sources."
                 .to_owned(),
         ),
         Some(EdgeBasis::Said) => None,
         Some(_) if unresolved == 0 => None,
         Some(_) => Some(format!(
-            "Who asks for whom is read in the sources; {} could not be told.",
+            "The import graph is read from sources; {} could not be resolved.",
             count(unresolved, "request")
         )),
     }

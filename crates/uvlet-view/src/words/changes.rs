@@ -28,7 +28,7 @@ pub fn because(because: &Because) -> String {
     match because {
         Because::SplitFrom(name) => format!("split from {name}"),
         Because::MergedInto(name) => format!("merged into {name}"),
-        Because::OtherOrder => "its modules stand in another order".to_owned(),
+        Because::OtherOrder => "its modules are in another order".to_owned(),
         Because::OtherName => "a file that it names is called otherwise".to_owned(),
         Because::OtherIds => "ids, or the bundler's own code in it, are others".to_owned(),
     }

@@ -19,7 +19,7 @@ fn sentence(doubt: &Doubt) -> String {
         Doubt::NoSplitting => "esbuild puts what is loaded on demand into the same file unless it is asked to split; this is told as if it were, for this alone".to_owned(),
         Doubt::GatheredApart => "modules that are merged into one function now are wrapped one by one where several entries share their file: 1% to 3.5% more was seen in real builds".to_owned(),
         Doubt::NoBarrel(path) => format!(
-            "{path} does more than hand on names, or it is not known what it hands on: who asks for it still does"
+            "{path} does more than re-export, or what it re-exports is not known: it stays with its importers"
         ),
         Doubt::NothingMoves { subject, change: Change::Defer } => format!(
             "{subject} is not at startup of any entry by imports that could be deferred"

@@ -197,8 +197,7 @@ pub fn what_if(error: &WhatIfError) -> String {
         WhatIfError::Within(why) => format!("--in: {}", lack(why)),
         WhatIfError::Selector(error) => format!("--in: {}", selector(error)),
         WhatIfError::NoEdges => {
-            "who asks for whom is not known of this build, so that what would follow cannot be told"
-                .to_owned()
+            "no import graph is available for this build, so nothing can be predicted".to_owned()
         }
     }
 }

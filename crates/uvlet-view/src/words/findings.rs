@@ -39,7 +39,7 @@ pub fn title(about: &About) -> String {
                 1 => format!(", all {}", versions.first().map_or("", String::as_str)),
                 _ => format!(": {}", versions.iter().cloned().collect::<Vec<_>>().join(", ")),
             };
-            format!("{name} is there from {}{versions}", counted(installs.len(), "place"))
+            format!("{name} is installed {}{versions}", counted(installs.len(), "place"))
         }
         About::TwinPackages { share, twins: [small, large], modules } => format!(
             "{share}% of the code of {} is in {}, too ({} of it)",
@@ -59,7 +59,7 @@ pub fn title(about: &About) -> String {
             format!("{}{more} {verb} written into {modules} modules", shown.join(", "))
         }
         About::WholeFamily { family: what, folder, files, .. } => {
-            format!("{} of {} in {folder} come as a whole", counted(*files, "file"), family(*what))
+            format!("{} of {} in {folder} are all included", counted(*files, "file"), family(*what))
         }
         About::CarriedAlong { file, entries, mostly } => format!(
             "{file} brings {} code that it does not use, mostly {mostly}",
@@ -67,10 +67,10 @@ pub fn title(about: &About) -> String {
         ),
         About::WrongEnvironment(environment) => match environment {
             Environment::Development(package) => {
-                format!("{} is there in its development edition", package.name)
+                format!("{} is included in its development edition", package.name)
             }
             Environment::StandIn(package) => {
-                format!("{} stands in for what Node.js has", package.name)
+                format!("{} replaces what Node.js has", package.name)
             }
             Environment::Server(package) => format!("{} is a package for servers", package.name),
             Environment::Switch { variable, places, .. } => format!(
@@ -97,7 +97,7 @@ pub fn title(about: &About) -> String {
                 few => few.join(", "),
             };
             format!(
-                "{barrel} draws {} into {named} that use none of their names, mostly {}",
+                "{barrel} pulls {} into {named} that {named} never uses, mostly {}",
                 counted(*modules, "module"),
                 mostly.as_deref().unwrap_or("own code")
             )
@@ -107,11 +107,11 @@ pub fn title(about: &About) -> String {
                 0 => String::new(),
                 more => format!(", with {} that only it needs", counted(*more, "module")),
             };
-            format!("{what} could come later{more}")
+            format!("{what} could load on demand{more}")
         }
         About::DeadDeclaration { declared, .. } => declarations(declared, "that nothing uses"),
         About::KeptForEffect { declared, .. } => {
-            declarations(declared, "that nothing uses, kept for what they may do")
+            declarations(declared, "that nothing uses, kept for a possible effect")
         }
     }
 }
@@ -178,11 +178,11 @@ fn cause_of(about: &About) -> String {
         }
         About::TwinPackages { twins, .. } => twins.each_ref().map(asked_for).join("; "),
         About::CopiedHelper { .. } => {
-            "each of them has its own, as compilers and copying hands leave it".to_owned()
+            "each module has its own copy (compiler helper or copy-paste)".to_owned()
         }
         About::WholeFamily { index, .. } => match index {
-            Some(index) => format!("{index} asks for all of them"),
-            None => "an index that left no byte of its own asks for all of them".to_owned(),
+            Some(index) => format!("{index} imports all of them"),
+            None => "an index that left no bytes imports all of them".to_owned(),
         },
         About::CarriedAlong { file, .. } => format!(
             "the bundler put into {file} what several entries load, and not all of them need all of it"
@@ -191,8 +191,8 @@ fn cause_of(about: &About) -> String {
             Environment::Development(package)
             | Environment::StandIn(package)
             | Environment::Server(package) => match &package.asked_by {
-                Some(path) => format!("{path} asks for it"),
-                None => "what asks for it is not known".to_owned(),
+                Some(path) => format!("{path} imports it"),
+                None => "its importer is not known".to_owned(),
             },
             Environment::Switch { first, .. } => {
                 format!("the build did not replace it, first in {first}")
@@ -203,7 +203,7 @@ fn cause_of(about: &About) -> String {
             counted(*modules, "module")
         ),
         About::BarrelPull { barrel, .. } => format!(
-            "{barrel} hands on names of all of them, and the bundler may not leave out what could have an effect"
+            "{barrel} re-exports all of them, and the bundler may not leave out what could have an effect"
         ),
         About::Deferrable(Deferrable { askers, events, active, .. }) => {
             let mut events: Vec<String> = events.iter().map(awaited).collect();
@@ -214,11 +214,11 @@ fn cause_of(about: &About) -> String {
                     more => format!(" and of {}", counted(*more, "more module")),
                 };
                 format!(
-                    "; the evaluation of {first}{others} may do something, which would come later, too"
+                    "; evaluating {first}{others} may do something, which would happen later, too"
                 )
             });
             format!(
-                "{} uses it only in what waits for {}{}",
+                "{} uses it only in code that waits for {}{}",
                 askers.join(" and "),
                 events.join(" or "),
                 active.unwrap_or_default()
@@ -227,7 +227,7 @@ fn cause_of(about: &About) -> String {
         About::DeadDeclaration { why, bailout, is_believed, .. } => {
             let why = match why {
                 DeadCause::Members => {
-                    "they are members of an object that stands for a module, and is kept whole"
+                    "they are members of a module that is used as one object, which is kept whole"
                 }
                 DeadCause::AddedTo => "statements that only add to them keep them",
                 DeadCause::Imported => "other scripts import them and do not use them",
@@ -244,7 +244,7 @@ fn cause_of(about: &About) -> String {
         About::KeptForEffect { effects, .. } => {
             let mut effects: Vec<&str> = effects.iter().map(|one| effect(*one)).collect();
             effects.sort_unstable();
-            format!("evaluating them is {}, which may do something", effects.join(" or "))
+            format!("evaluating them involves {}, which may have an effect", effects.join(" or "))
         }
     }
 }
@@ -276,8 +276,8 @@ fn install(Install { place, version, asked_by }: &Install) -> String {
 fn asked_for(one: &Twin) -> String {
     let name = twin(one);
     match &one.asked_by {
-        Some(path) => format!("{path} asks for {name}"),
-        None => format!("what asks for {name} is not known"),
+        Some(path) => format!("{path} imports {name}"),
+        None => format!("the importer of {name} is not known"),
     }
 }
 
@@ -312,7 +312,7 @@ pub fn advice(about: &About) -> String {
             None => format!("let {} serve both, or alias the one to the other", twin(large)),
         },
         About::CopiedHelper { is_own: true, .. } => "let the compiler import its helpers from one package (`importHelpers` of TypeScript, the runtime transform of Babel), or keep the function in one module that the others import".to_owned(),
-        About::CopiedHelper { is_own: false, .. } => "the packages were published so: take editions of them for newer browsers, or newer versions".to_owned(),
+        About::CopiedHelper { is_own: false, .. } => "the packages were published so: use editions of them for newer browsers, or newer versions".to_owned(),
         About::WholeFamily { family: what, languages_wanted, .. } => {
             let are_known = *what == Family::Languages && *languages_wanted;
             let config = match what {
@@ -324,15 +324,15 @@ pub fn advice(about: &About) -> String {
             let those =
                 if are_known { "those that are wanted" } else { "those that are used" };
             format!(
-                "ask for the part that holds no {}, and for {those} by their own paths{config}",
+                "import the part of the package that has no {}, and {those} by their own paths{config}",
                 family(*what)
             )
         }
         About::CarriedAlong { .. } => "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
         About::WrongEnvironment(environment) => match environment {
             Environment::Development(_) => "build with NODE_ENV set to production, and with the `production` condition for packages",
-            Environment::StandIn(_) => "take what browsers have, or a package that is made for browsers, where it is asked for",
-            Environment::Server(_) => "keep the code that asks for it out of what browsers load",
+            Environment::StandIn(_) => "use what browsers have, or a package made for browsers, where it is imported",
+            Environment::Server(_) => "keep the code that imports it out of what browsers load",
             Environment::Switch { variable, .. } if variable == "NODE_ENV" => "let the bundler replace `process.env.NODE_ENV` by \"production\": what it guards then leaves",
             Environment::Switch { variable, .. } => {
                 return format!(
@@ -342,16 +342,16 @@ pub fn advice(about: &About) -> String {
         }
         .to_owned(),
         About::BarelyUsed { package, .. } => format!(
-            "ask for each by its own path where {package} has one, or take an edition of it in ES modules"
+            "import each by its own path where {package} has one, or use an edition of it in ES modules"
         ),
         About::BarrelPull { .. } => "import the names from the modules that declare them, or let the package say `sideEffects` in its package.json".to_owned(),
         About::Deferrable(Deferrable { what, request, first_load, .. }) => {
             let first_load = first_load.as_ref().map(|(entry, loading)| format!(
-                "; {entry} loads nothing on demand yet, and what the bundler needs for that comes with the first: {}",
+                "; {entry} loads nothing on demand yet; the first load adds {}",
                 loading_helper(*loading)
             ));
             format!(
-                "load it where it is used, by `import(\"{request}\")`; `uvlet what-if --defer {}` says what that brings{}",
+                "load it where it is used, with `import(\"{request}\")`; `uvlet what-if --defer {}` predicts the saving{}",
                 quote::shell(what),
                 first_load.unwrap_or_default()
             )

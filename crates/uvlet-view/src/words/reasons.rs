@@ -40,7 +40,7 @@ pub fn sentence(reason: &Reason) -> String {
             let hint = if *are_styles { ", which `and scripts` leaves out" } else { "" };
             let files: Vec<String> =
                 files.iter().map(|(path, bytes)| format!("{path} ({bytes} B)")).collect();
-            format!("nobody is known to own {}{hint}", some(&files, NAMED))
+            format!("no known owner: {}{hint}", some(&files, NAMED))
         }
         Reason::GrewBetween { least, most } => format!(
             "it grew by anything from {least} B to {most} B, as not all bytes of both builds have an owner \
@@ -48,7 +48,7 @@ pub fn sentence(reason: &Reason) -> String {
         ),
         Reason::Estimated(files) => format!("sizes are only estimated in {}", some(files, NAMED)),
         Reason::LoadsLeadNowhere(files) => {
-            format!("a load on demand cannot be followed, and may ask for {}", some(files, NAMED))
+            format!("an unresolved import() may load {}", some(files, NAMED))
         }
         Reason::NotFollowed(files) => {
             format!("what nothing uses, or never ran, is not known of {}", some(files, NAMED))
@@ -56,8 +56,10 @@ pub fn sentence(reason: &Reason) -> String {
         Reason::VersionUnknown(packages) => {
             format!("the version is not known of {}", some(packages, NAMED))
         }
-        Reason::NoBase => "there is no build to hold it against, which --against names".to_owned(),
-        Reason::New { of_percentage: true } => "it is new, and grew by no percentage".to_owned(),
+        Reason::NoBase => "no baseline; pass --against BUILD".to_owned(),
+        Reason::New { of_percentage: true } => {
+            "it is new; percentage growth is undefined".to_owned()
+        }
         Reason::New { of_percentage: false } => "it is new".to_owned(),
         Reason::WaiverEnded { waiver, until } => {
             format!("the waiver of {waiver} ended on {until}")
@@ -65,7 +67,7 @@ pub fn sentence(reason: &Reason) -> String {
         Reason::FindingOverWaiver { id, is, ceiling } => {
             format!("of {id} there are {is} B, over the {ceiling} B of its waiver")
         }
-        Reason::OverWaiver => "even its waiver ends there".to_owned(),
+        Reason::OverWaiver => "also over its waiver".to_owned(),
         Reason::Waived { finding, until, days_left, reason } => {
             let left = match days_left {
                 0 => "its last day".to_owned(),

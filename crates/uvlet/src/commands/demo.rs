@@ -61,11 +61,8 @@ const WALK: [(&str, &[&str]); 12] = [
         "Why is the chart drawer on the booking page, which draws nothing?",
         &["why", "esbuild-before", "burgee-plot", "--from", "booking"],
     ),
-    ("What need not be there?", &["waste", "esbuild-before", "--top", "4"]),
-    (
-        "What would it win to change something, without a rebuild?",
-        &["what-if", "vite-before", "--suggest"],
-    ),
+    ("What could be removed?", &["waste", "esbuild-before", "--top", "4"]),
+    ("What would a change save, without a rebuild?", &["what-if", "vite-before", "--suggest"]),
     (
         "Whose code did a browser never run on the booking page?",
         &[
@@ -77,14 +74,14 @@ const WALK: [(&str, &[&str]); 12] = [
             "5",
         ],
     ),
-    ("Did it ask for what was foretold?", &["requests", "vite-after", "recordings/visit.har"]),
-    ("Does the build keep the promises of uvlet.toml?", &["gate", "esbuild-before"]),
+    ("Did it request what was predicted?", &["requests", "vite-after", "recordings/visit.har"]),
+    ("Does the build meet the budgets of uvlet.toml?", &["gate", "esbuild-before"]),
     ("The same site after its faults were mended:", &["survey", "esbuild-after"]),
     (
         "What moved, and what does somebody fetch again who was here before?",
         &["compare", "esbuild-before", "esbuild-after", "--top", "6"],
     ),
-    ("And its promises:", &["gate", "esbuild-after"]),
+    ("And its budgets:", &["gate", "esbuild-after"]),
 ];
 
 /// Runs a command of the walk, as it was typed, and whether how sizes are meant was explained.

@@ -68,6 +68,6 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         Verdict::Broken => Status::Broken,
         _ if !all_written => Status::NoAnswer,
         Verdict::Undecided => Status::NoAnswer,
-        Verdict::Warned | Verdict::Waived | Verdict::Unjudged | Verdict::Held => Status::Held,
+        Verdict::Warned | Verdict::Waived | Verdict::Unjudged | Verdict::Met => Status::Held,
     })
 }

@@ -153,9 +153,9 @@ fn verdict(path: &Path) -> Result<(State, String), Failure> {
         Some("undecided") => {
             (State::Undecided, format!("{} of {all} limits cannot be judged", of("undecided")))
         }
-        Some("held") => {
+        Some("met") => {
             let warned = of("warned");
-            (State::Held, format!("{} of {all} limits are held", of("held") + warned))
+            (State::Held, format!("{} of {all} limits are met", of("met") + warned))
         }
         Some("unjudged") => (State::Held, "no limit was judged".to_owned()),
         _ => return Err(wrong()),

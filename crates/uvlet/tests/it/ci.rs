@@ -43,7 +43,7 @@ fn the_documented_job_judges_posts_and_keeps_a_record() {
     // The main branch leaves a record, and the next pull request is held against it.
     let (status, said) = run("refs/heads/main", "main");
     assert_eq!(status, Some(0), "{said}");
-    assert!(said.contains("there is no build to hold it against"), "{said}");
+    assert!(said.contains("no baseline; pass --against BUILD"), "{said}");
     let settings = std::fs::read_to_string(site.join("uvlet.toml")).unwrap();
     let worse = settings.replace("esbuild-after", "esbuild-before");
     std::fs::write(site.join("uvlet.toml"), worse).unwrap();

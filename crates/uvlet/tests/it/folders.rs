@@ -117,7 +117,7 @@ fn a_map_that_is_missing_or_another_files_is_told_with_what_it_costs() {
     let flat = said.split_whitespace().collect::<Vec<_>>().join(" ");
     assert!(
         flat.contains(
-            "b.js: names the source map b.js.map, which is not there: its 34 B have no owner"
+            "b.js: names the source map b.js.map, which is missing: its 34 B have no owner"
         ),
         "{flat}"
     );

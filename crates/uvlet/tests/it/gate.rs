@@ -1,4 +1,4 @@
-//! Promises held and broken, and what the exit status says.
+//! Budgets held and broken, and what the exit status says.
 
 use rstest::rstest;
 
@@ -6,7 +6,7 @@ use crate::support::{Folder, SAMPLES, demo, json, map, uvlet};
 
 #[rstest]
 #[case(SAMPLES[0], 1, "BROKEN")]
-#[case(SAMPLES[1], 0, "HELD")]
+#[case(SAMPLES[1], 0, "MET")]
 fn the_samples(#[case] build: &str, #[case] status: i32, #[case] first: &str) {
     let said = uvlet(&demo(), &["gate", build]);
     assert_eq!(said.status, status, "{}", said.err);
@@ -44,7 +44,7 @@ fn one_row_per_item_and_limit() {
             "index at_most broken 18 8",
             "index warn_above warned 18 16",
             "b warn_above warned 3 1",
-            "b at_most held 3 0"
+            "b at_most met 3 0"
         ]
     );
 }
@@ -71,7 +71,7 @@ fn a_warning_is_said_and_counted() {
     let folder = build().with("uvlet.toml", toml);
     let said = uvlet(folder.path(), &["gate", "dist"]);
     assert_eq!(said.status, 0);
-    assert!(said.out.starts_with("HELD with 1 warning: dist keeps 2 of 2 limits."), "{}", said.out);
+    assert!(said.out.starts_with("MET with 1 warning: dist meets 2 of 2 limits."), "{}", said.out);
     assert!(said.out.contains("over its warning line of 2 B"), "{}", said.out);
     let all = uvlet(folder.path(), &["gate", "dist", "--show", "all"]).out;
     assert!(all.contains("below its 1 kB"), "{all}");
@@ -105,15 +105,15 @@ fn judged(folder: Folder, budget: &str) -> (String, i32, [u64; 2]) {
 #[case::banned("absent = \"package(ropework)\"", "undecided", 2, [0, 8])]
 #[case::there_for_certain("absent = \"package(tidecalc)\"", "broken", 1, [5, 13])]
 #[case::over_at_least("total = \"third-party and startup(*)\"\nat_most = \"4 B\"", "broken", 1, [5, 13])]
-#[case::within_at_most("total = \"third-party and startup(*)\"\nat_most = \"13 B\"", "held", 0, [5, 13])]
+#[case::within_at_most("total = \"third-party and startup(*)\"\nat_most = \"13 B\"", "met", 0, [5, 13])]
 #[case::between("total = \"third-party and startup(*)\"\nat_most = \"9 B\"", "undecided", 2, [5, 13])]
-#[case::of_files("total = \"startup(index)\"\nat_most = \"1 kB\"", "held", 0, [66, 66])]
+#[case::of_files("total = \"startup(index)\"\nat_most = \"1 kB\"", "met", 0, [66, 66])]
 #[case::taken_all_the_same(
-    "absent = \"package(ropework)\"\n[gate]\nallow_unattributed = \"8 B\"", "held", 0, [0, 0]
+    "absent = \"package(ropework)\"\n[gate]\nallow_unattributed = \"8 B\"", "met", 0, [0, 0]
 )]
 #[case::misspelt("total = \"package(tidecacl)\"\nat_most = \"1 kB\"", "undecided", 2, [0, 8])]
 #[case::misspelt_each("each = \"package(tidecacl)\"\nat_most = \"1 kB\"", "undecided", 2, [0, 8])]
-#[case::not_near("total = \"package(ropework)\"\nat_most = \"1 kB\"", "held", 0, [0, 8])]
+#[case::not_near("total = \"package(ropework)\"\nat_most = \"1 kB\"", "met", 0, [0, 8])]
 #[case::no_match("each = \"package(rope*)\"\nat_most = \"0 B\"", "unjudged", 0, [0, 0])]
 #[case::no_page("total = \"startup(idnex)\"\nat_most = \"1 kB\"", "undecided", 2, [0, 0])]
 #[case::warns_only("total = \"third-party\"\nwarn_above = \"9 B\"", "unjudged", 0, [5, 13])]
@@ -162,7 +162,7 @@ fn the_usual_rest_without_maps_leaves_a_ban_decided() {
     let open = judge("package(ropework)");
     assert_eq!(open.status, 2);
     let flat = open.out.split_whitespace().collect::<Vec<_>>().join(" ");
-    assert!(flat.contains("own a.css (4 B), which `and scripts` leaves out"), "{flat}");
+    assert!(flat.contains("owner: a.css (4 B), which `and scripts` leaves out"), "{flat}");
 }
 
 #[test]
@@ -186,9 +186,9 @@ fn healthy_builds_are_decided(
     let rows = answer["budgets"].as_array().unwrap();
     let verdicts: Vec<&str> = rows.iter().map(|row| row["verdict"].as_str().unwrap()).collect();
     assert!(
-        verdicts.len() > 10 && verdicts.iter().all(|v| ["held", "warned", "waived"].contains(v))
+        verdicts.len() > 10 && verdicts.iter().all(|v| ["met", "warned", "waived"].contains(v))
     );
-    assert_eq!(answer["verdict"], "held");
+    assert_eq!(answer["verdict"], "met");
 }
 
 #[test]
@@ -209,7 +209,7 @@ fn what_comes_at_once_is_said_beside_a_startup_budget() {
     let first = uvlet(folder.path(), &["survey", "dist", "--measure", "emitted"]).out;
     assert!(
         first.starts_with(
-            "Before it runs, index downloads 56 B (emitted) in 2 files, and 5 kB at once"
+            "Before it runs, index downloads 56 B (emitted) in 2 files, plus 5 kB immediately"
         ),
         "{first}"
     );
@@ -279,13 +279,13 @@ fn grown(settings: &str, arguments: &[&str]) -> (i32, serde_json::Value) {
 }
 
 #[rstest]
-#[case("total = \"package(ropework)\"\ngrow_at_most = \"400 B\"", "held", 400)]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"400 B\"", "met", 400)]
 #[case("total = \"package(ropework)\"\ngrow_at_most = \"399 B\"", "broken", 400)]
-#[case("total = \"package(ropework)\"\ngrow_at_most = \"50%\"", "held", 400)]
+#[case("total = \"package(ropework)\"\ngrow_at_most = \"50%\"", "met", 400)]
 #[case("total = \"package(ropework)\"\ngrow_at_most = \"49.9%\"", "broken", 400)]
 // What is new counts from nothing; a percentage of nothing is no limit.
 #[case("total = \"package(fairlead)\"\ngrow_at_most = \"239 B\"", "broken", 240)]
-#[case("total = \"package(fairlead)\"\ngrow_at_most = \"240 B\"", "held", 240)]
+#[case("total = \"package(fairlead)\"\ngrow_at_most = \"240 B\"", "met", 240)]
 #[case("total = \"package(fairlead)\"\ngrow_at_most = \"10%\"", "unjudged", 240)]
 fn growth(#[case] settings: &str, #[case] verdict: &str, #[case] is: i64) {
     let (_, answer) = grown(settings, &["--against", "old"]);
@@ -311,8 +311,8 @@ fn growth_without_a_build_before() {
 
 #[rstest]
 #[case(1, "broken")]
-#[case(2, "held")]
-#[case(3, "held")]
+#[case(2, "met")]
+#[case(3, "met")]
 fn files_are_counted(#[case] limit: u32, #[case] verdict: &str) {
     let folder = build().with(
         "uvlet.toml",

@@ -82,7 +82,7 @@ fn without_what_tells_them_marks_are_not_judged() {
     };
     record("bare.json", &[]);
     record("whole.json", &["--with-texts"]);
-    let held = ["idle held", "unused held"];
+    let held = ["idle met", "unused met"];
     assert_eq!(verdicts(build, &recorded), held);
     assert_eq!(verdicts("whole.json", &recorded), held);
     let status = |arguments: &[&str]| uvlet(folder.path(), arguments).status;

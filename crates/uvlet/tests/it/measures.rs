@@ -137,13 +137,13 @@ fn other_levels_and_measures_than_a_record_holds_are_refused() {
     assert_eq!(uvlet(folder.path(), &at_nine).status, 0);
     let said = uvlet(folder.path(), &["survey", "nine.json.gz"]);
     assert_eq!((said.status, said.err.lines().count()), (2, 1));
-    assert!(said.err.contains("holds gzip of level 9, not 6"), "{}", said.err);
+    assert!(said.err.contains("has gzip of level 9, not 6"), "{}", said.err);
     let said = uvlet(folder.path(), &["survey", "nine.json.gz", "--measure", "br"]);
     assert!(said.err.contains("`uvlet record BUILD --measure br -o FILE`"), "{}", said.err);
     let at_nine = ["survey", "nine.json.gz", "--level", "gzip=9", "--precompressed"];
     let said = uvlet(folder.path(), &at_nine);
     assert!(
-        said.status == 2 && said.err.contains("make it anew with --precompressed"),
+        said.status == 2 && said.err.contains("write it again with --precompressed"),
         "{}",
         said.err
     );

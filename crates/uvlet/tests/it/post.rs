@@ -119,7 +119,7 @@ fn github(address: &str) -> Vec<(&str, &str)> {
 #[case::sent_away(Manner::SendsOn(307, "http://elsewhere.example/x".to_owned()), 1, "which gets no token")]
 #[case::sent_in_circles(Manner::SendsOn(307, "/x".to_owned()), 4, "sends the request on")]
 #[case::limited_for_long(Manner::Limits { first: 99, seconds: 900 }, 1, "no more requests for 900 s")]
-#[case::no_interface(Manner::Babbles, 1, "something else than the interface promises")]
+#[case::no_interface(Manner::Babbles, 1, "in an unexpected form")]
 fn a_forge_that_does_not_help_fails_softly(
     #[case] manner: Manner,
     #[case] asked: usize,

@@ -73,7 +73,7 @@ fn texts_are_kept_only_when_asked_for() {
 #[case(
     "older.json",
     r#"{"uvlet":{"schema":1,"version":"0","command":"record"},"record":{"what":"ever"}}"#,
-    "is a record of schema 1, this program reads 5; make it anew"
+    "is a record of schema 1, this program reads 5; write it again"
 )]
 #[case("none.json", r#"{"a":1}"#, "is not a record: missing field `uvlet`")]
 #[case("cut.json", r#"{"uvlet":{"schema":1"#, "is not a record: EOF while parsing")]

@@ -35,7 +35,7 @@ fn a_visit_of_the_site_is_as_foretold() {
     }
     let must = uvlet(&demo(), &["requests", build, LOG, "--must-match"]);
     assert_eq!(must.status, 0, "{}", must.out);
-    assert!(must.out.starts_with("All 3 pages asked for what was foretold"), "{}", must.out);
+    assert!(must.out.starts_with("All 3 pages requested exactly the predicted"), "{}", must.out);
     // Of another build, the scripts are others.
     let other = uvlet(&demo(), &["requests", "builds/vite-before", LOG, "--must-match"]);
     assert_eq!(other.status, 1, "{}", other.out);
@@ -102,7 +102,7 @@ fn what_differs_and_what_the_server_should_mend() {
     let said = uvlet(folder.path(), &["requests", "dist", "visit.har", "--must-match"]);
     assert_eq!(said.status, 1);
     let first = said.out.split('.').next().unwrap();
-    assert!(first.starts_with("index asked for 1 file not foretold (b-9f8e7d6c"), "{}", said.out);
+    assert!(first.starts_with("index requested 1 unpredicted file (b-9f8e7d6c"), "{}", said.out);
 }
 
 #[rstest]

@@ -32,7 +32,7 @@ fn a_file_adds_to_what_it_extends() {
     let own = "extends = \"../shared.toml\"\n[build]\nown = [\"@b/*\"]\n\
         [budget.scripts]\nat_most = \"20 B\"\n[budget.all]\noff = true\n";
     let folder = repository().with("app/uvlet.toml", own);
-    let held = ["scripts warn_above warned", "scripts at_most held"];
+    let held = ["scripts warn_above warned", "scripts at_most met"];
     assert_eq!(rows(&folder, "app", &["dist"]), held);
     let said = uvlet(&folder.path().join("app"), &["gate", "--show-settings"]).out;
     let place = |key: &str| {
@@ -83,7 +83,7 @@ fn the_same_file_by_two_ways_counts_once() {
         .with("uvlet.toml", two)
         .with("a.toml", "extends = \"shared.toml\"\n[budget.scripts]\nat_most = \"30 B\"\n")
         .with("b.toml", "extends = \"./shared.toml\"\n[budget.all]\nat_most = \"1 kB\"\n");
-    let expected = ["scripts warn_above warned", "all at_most held", "scripts at_most held"];
+    let expected = ["scripts warn_above warned", "all at_most met", "scripts at_most met"];
     assert_eq!(rows(&folder, "", &["app/dist"]), expected);
 }
 
@@ -124,7 +124,7 @@ fn the_apps_of_a_repository_are_judged_in_one_run() {
         "shop scripts warn_above warned",
         "crew all at_most waived",
         "crew drift grow_at_most unjudged",
-        "crew scripts at_most held",
+        "crew scripts at_most met",
     ];
     assert_eq!(rows(&folder, "", &[]), expected);
     let against = ["--against", "base", "--against-optional", "--only", "drift"];
@@ -181,7 +181,7 @@ fn a_limit_is_held_to_the_byte(
 ) {
     let exceeded = if limit == "warn_above" { "warned" } else { "broken" };
     let folder = repository().with("app/dist/a.js.map", "{}\n").with("base/b.js", "bbbbb");
-    for (allowed, verdict) in [(less, exceeded), (exact, "held"), (more, "held")] {
+    for (allowed, verdict) in [(less, exceeded), (exact, "met"), (more, "met")] {
         let value = match limit {
             "files_at_most" => allowed.to_owned(),
             _ => format!("\"{allowed}\""),
@@ -192,7 +192,7 @@ fn a_limit_is_held_to_the_byte(
         let answer = json(folder.path(), &["gate", "app/dist", "--against", "base"]);
         let row = &answer["budgets"][0];
         assert_eq!(row["verdict"], verdict, "{allowed}: {row}");
-        assert_eq!(row["over_by"].as_u64().unwrap() > 0, verdict != "held", "{row}");
+        assert_eq!(row["over_by"].as_u64().unwrap() > 0, verdict != "met", "{row}");
     }
 }
 
@@ -202,7 +202,7 @@ fn maps_are_reached_by_their_own_name_alone() {
     let folder =
         repository().with("app/dist/a.js.map", "{}\n").with("uvlet.toml", toml("kind(map)"));
     let said = uvlet(folder.path(), &["gate", "app/dist"]);
-    assert!(said.status == 1 && said.out.contains("3 B emitted are there"), "{}", said.out);
+    assert!(said.status == 1 && said.out.contains("3 B emitted found"), "{}", said.out);
     let folder = folder.with("uvlet.toml", toml("kind(map) or styles"));
     let said = uvlet(folder.path(), &["gate", "app/dist"]);
     assert!(said.status == 2 && said.out.contains("maps count in"), "{}", said.out);

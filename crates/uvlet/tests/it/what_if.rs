@@ -233,7 +233,7 @@ fn budgets_are_judged_as_if_a_plan_were_done() {
     let said = gate(&["--if", bypass]);
     assert_eq!(said.status, 0, "{}", said.out);
     assert!(
-        said.out.starts_with("HELD") && said.out.contains("if changed by --bypass"),
+        said.out.starts_with("MET") && said.out.contains("if changed by --bypass"),
         "{}",
         said.out
     );

@@ -95,7 +95,7 @@ impl Judge<'_, '_> {
             row.grew = grown(self.lens, &sets.cells, base, &earlier.sets.cells, measure);
             Verdict::Broken
         } else if grew_most <= i128::from(limit) {
-            Verdict::Held
+            Verdict::Met
         } else {
             row.because.push(Reason::GrewBetween { least: grew_least, most: grew_most });
             Verdict::Undecided

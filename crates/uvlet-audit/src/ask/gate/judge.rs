@@ -139,7 +139,7 @@ impl Judge<'_, '_> {
                 _ => bytes,
             };
             let verdict = match limit_kind {
-                _ if is <= limit => Verdict::Held,
+                _ if is <= limit => Verdict::Met,
                 LimitKind::WarnAbove => Verdict::Warned,
                 _ => Verdict::Broken,
             };
@@ -156,7 +156,7 @@ impl Judge<'_, '_> {
                 least: is,
                 most: is,
                 verdict,
-                because: (verdict != Verdict::Held).then(named).into_iter().collect(),
+                because: (verdict != Verdict::Met).then(named).into_iter().collect(),
                 ..row
             });
         }
@@ -275,7 +275,7 @@ impl Judge<'_, '_> {
                 let because = if is_ban { self.brought_in(&least) } else { Vec::new() };
                 Standing { verdict: exceeded, is: Some(is), over_by, because }
             } else if bounds.most <= limit {
-                Standing { verdict: Verdict::Held, is: Some(is), over_by: 0, because: Vec::new() }
+                Standing { verdict: Verdict::Met, is: Some(is), over_by: 0, because: Vec::new() }
             } else {
                 Standing::open(limit_kind, doubts.clone())
             };

@@ -59,7 +59,7 @@ pub enum Verdict {
     /// There is nothing to judge.
     Unjudged,
     /// Within its limits.
-    Held,
+    Met,
 }
 
 impl Verdict {
@@ -72,7 +72,7 @@ impl Verdict {
             Self::Warned => "warned",
             Self::Waived => "waived",
             Self::Unjudged => "unjudged",
-            Self::Held => "held",
+            Self::Met => "met",
         }
     }
 }
@@ -163,7 +163,7 @@ impl Gate {
         } else if budgets.iter().all(|row| row.verdict == Verdict::Unjudged) {
             Verdict::Unjudged
         } else {
-            Verdict::Held
+            Verdict::Met
         };
         Self { verdict, reasons, budgets, remarks }
     }

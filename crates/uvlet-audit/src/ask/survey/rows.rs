@@ -46,7 +46,7 @@ pub struct EntryRow {
     pub startup: Startup,
     /// What comes before anybody does anything: startup, and what code asks for as it starts.
     pub at_once: Part,
-    /// What can come later.
+    /// What loads on demand.
     pub deferred: Deferred,
     /// Of startup, what nothing in the entry reaches; none where that is not known.
     pub carried: Option<Sizes>,

@@ -85,7 +85,7 @@ pub(super) fn one_entry(
     let carried = entry.carried.as_ref().map_or(0, |sizes| sizes.get(measure));
     if carried > 0 {
         let line = format!(
-            "  {} of it is carried along: nothing in {} reaches it",
+            "  {} of it is unused by {} (it shares a chunk)",
             units.size(carried),
             plain(&entry.name)
         );
@@ -119,7 +119,7 @@ fn loads(entry: &EntryRow, screen: &Screen, all: bool) -> String {
     // Names give way first, but not below what tells them apart.
     let mostly = wide(3).min(room / 2);
     let names = wide(1).min(room.saturating_sub(mostly + 2));
-    let head = "  and on demand, each beside what is there already:";
+    let head = "  On demand (size added to what is loaded):";
     let mut text = format!("{}\n", wrapped(head, screen.columns(), 4));
     for [when, request, size, holds] in &lines {
         let request = fitted(request, names);
