@@ -55,8 +55,9 @@ pub struct Status<'t> {
     pub said: &'t str,
 }
 
-/// Creates a comment of a pull request, or renews the one with the same mark. Tried again after a
-/// failure that may pass: an earlier one is looked for each time, so that none is there twice.
+/// Creates a comment of a pull request, or renews the one with the same mark that the token's own
+/// account wrote: whoever else wrote it could change it again afterwards. Tried again after a failure
+/// that may pass: an earlier one is looked for each time, so that none is there twice.
 ///
 /// # Errors
 /// Why it could not be posted.
@@ -93,18 +94,68 @@ pub fn comment(http: &Http, change: u64, comment: Comment<'_>) -> Result<Posted,
 struct Listed {
     id: u64,
     body: Option<String>,
+    #[serde(alias = "author")]
+    user: Option<Account>,
 }
 
-/// The comment that begins with a mark, by its number.
+/// Who wrote a comment, or whose a token is.
+#[derive(Deserialize, PartialEq, Eq)]
+struct Account {
+    id: i64,
+    #[serde(default, alias = "username")]
+    login: String,
+    #[serde(default, rename = "type")]
+    kind: String,
+}
+
+/// Accounts of CI jobs, whose tokens may not ask whose they are.
+const JOBS: [&str; 3] = ["github-actions[bot]", "gitea-actions", "forgejo-actions"];
+
+/// Which comments a token's account wrote.
+enum Own {
+    /// Those of this account.
+    Of(i64),
+    /// Those of a CI job or an app, which no person can write as.
+    OfJob,
+}
+
+impl Own {
+    fn ask(http: &Http) -> Result<Self, PostError> {
+        match http.ask::<Account>(&Method::GET, "/user", None) {
+            Ok(account) => Ok(Self::Of(account.id)),
+            Err(PostError::Refused { status: 401 | 403 | 404, .. }) => Ok(Self::OfJob),
+            Err(error) => Err(error),
+        }
+    }
+
+    fn wrote(&self, comment: &Listed, forge: Forge) -> bool {
+        comment.user.as_ref().is_some_and(|user| match self {
+            Self::Of(id) => user.id == *id,
+            Self::OfJob => {
+                let is_app = forge == Forge::GitHub && user.kind == "Bot";
+                is_app || JOBS.contains(&user.login.as_str())
+            }
+        })
+    }
+}
+
+/// The own comment that begins with a mark, by its number.
 fn earlier(http: &Http, all: &str, mark: &str) -> Result<Option<(u64, String)>, PostError> {
     let mut before = Vec::new();
+    let mut own = None;
     for page in 1..=PAGES {
         let path = format!("{all}?per_page={PAGE}&page={page}");
         let comments: Vec<Listed> = http.ask(&Method::GET, &path, None)?;
         let is_marked =
             |one: &&Listed| one.body.as_deref().and_then(|text| text.lines().next()) == Some(mark);
-        if let Some(one) = comments.iter().find(is_marked) {
-            return Ok(Some((one.id, one.body.clone().unwrap_or_default())));
+        for one in comments.iter().filter(is_marked) {
+            let own = match &own {
+                Some(own) => own,
+                None => own.insert(Own::ask(http)?),
+            };
+            if own.wrote(one, http.place().forge) {
+                return Ok(Some((one.id, one.body.clone().unwrap_or_default())));
+            }
         }
         // Where pages are not known, each is the first.
         if comments.len() < PAGE || comments == before {

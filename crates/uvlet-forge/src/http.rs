@@ -1,10 +1,13 @@
 //! Requests with a token: to one host, with an end to waiting, trying again and following.
 
 use std::{
+    net::IpAddr,
     thread,
     time::{Duration, Instant},
 };
 
+use base64::{Engine, engine::general_purpose::STANDARD};
+use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use ureq::{
@@ -31,8 +34,23 @@ const REPEATED: usize = 200;
 #[derive(Debug, thiserror::Error)]
 pub enum PostError {
     /// The address is none.
-    #[error("{0} is no address of an interface")]
+    #[error(
+        "{0} is not the address of an interface; it is written as https://forge.example/api/v1"
+    )]
     Address(String),
+    /// The address has a name or a password in it.
+    #[error(
+        "the address of the interface has a name or a password in it; a token in a variable is all that is needed"
+    )]
+    Password,
+    /// The token could be read on its way.
+    #[error(
+        "http://{host} is not encrypted, so that anyone on the way could read the token; name an https address, or give --plain-http if the way is yours"
+    )]
+    Plain {
+        /// The host.
+        host: String,
+    },
     /// The forge cannot be reached, or does not answer in time.
     #[error("{host} does not answer: {message}")]
     Unreachable {
@@ -98,26 +116,37 @@ impl PostError {
 pub struct Http {
     agent: Agent,
     place: Place,
+    token: String,
     host: String,
     end: Instant,
 }
 
+/// What a token is sent with.
+#[derive(Debug)]
+pub struct Terms {
+    /// The token.
+    pub token: String,
+    /// All requests together end after this time.
+    pub timeout: Duration,
+    /// Whether it may be sent without encryption to another machine.
+    pub may_be_plain: bool,
+}
+
 impl Http {
-    /// Makes ready to speak to a forge; all requests together end after `timeout`.
+    /// Makes ready to speak to a forge.
     ///
     /// # Errors
-    /// When the address of its interface is none.
-    pub fn new(place: Place, timeout: Duration) -> Result<Self, PostError> {
-        let uri: Option<Uri> = place.api.parse().ok();
-        let host = uri.as_ref().filter(|uri| uri.scheme().is_some()).and_then(Uri::authority);
-        let host = host.ok_or_else(|| PostError::Address(place.api.clone()))?.to_string();
+    /// When the address of its interface is none, or not one that a token should be sent to.
+    pub fn new(place: Place, terms: Terms) -> Result<Self, PostError> {
+        let host = host_of(&place.api, terms.may_be_plain)?;
         let config = Agent::config_builder()
             .http_status_as_error(false)
             // Elsewhere gets no token.
             .max_redirects(0)
             .user_agent(concat!("uvlet/", env!("CARGO_PKG_VERSION")))
             .build();
-        Ok(Self { agent: config.into(), place, host, end: Instant::now() + timeout })
+        let (token, end) = (terms.token, Instant::now() + terms.timeout);
+        Ok(Self { agent: config.into(), place, token, host, end })
     }
 
     /// Does something again while that may help and there is time for it, a few times.
@@ -195,9 +224,9 @@ impl Http {
         body: Option<&Value>,
     ) -> Result<Response<ureq::Body>, PostError> {
         let (name, value) = match self.place.forge {
-            Forge::GitHub => ("authorization", format!("Bearer {}", self.place.token)),
-            Forge::GitLab => ("private-token", self.place.token.clone()),
-            Forge::Gitea => ("authorization", format!("token {}", self.place.token)),
+            Forge::GitHub => ("authorization", format!("Bearer {}", self.token)),
+            Forge::GitLab => ("private-token", self.token.clone()),
+            Forge::Gitea => ("authorization", format!("token {}", self.token)),
         };
         let left = self.end.saturating_duration_since(Instant::now());
         if left.is_zero() {
@@ -262,8 +291,47 @@ impl Http {
         PostError::Elsewhere { host: self.host.clone(), to: self.clean(to) }
     }
 
-    /// Text from outside, without the token.
+    /// Text from outside, without the token in any way of writing that a server may repeat it in.
     fn clean(&self, text: &str) -> String {
-        text.replace(&self.place.token, "…")
+        let encoded = utf8_percent_encode(&self.token, NON_ALPHANUMERIC).to_string();
+        let unreserved = encoded.replace("%2D", "-").replace("%5F", "_");
+        let unreserved = unreserved.replace("%2E", ".").replace("%7E", "~");
+        let lower = [&encoded, &unreserved].map(|text| lower_escapes(text));
+        let base = STANDARD.encode(&self.token);
+        let bare = base.trim_end_matches('=').to_owned();
+        let forms = [self.token.clone(), encoded, unreserved, base, bare].into_iter().chain(lower);
+        forms.fold(text.to_owned(), |text, form| text.replace(&form, "…"))
+    }
+}
+
+/// An encoded text with its escapes in small letters, which mean the same (RFC 3986, section 2.1).
+fn lower_escapes(text: &str) -> String {
+    let mut parts = text.split('%');
+    let first = parts.next().unwrap_or_default().to_owned();
+    parts.fold(first, |text, part| {
+        let (hex, rest) = part.split_at(2);
+        format!("{text}%{}{rest}", hex.to_lowercase())
+    })
+}
+
+/// The host of an interface that a token may be sent to.
+fn host_of(api: &str, may_be_plain: bool) -> Result<String, PostError> {
+    let unfit = || match api.contains('@') {
+        true => PostError::Password,
+        false => PostError::Address(api.to_owned()),
+    };
+    let uri: Uri = api.parse().map_err(|_| unfit())?;
+    let authority = uri.authority().ok_or_else(unfit)?;
+    if authority.as_str().contains('@') {
+        return Err(PostError::Password);
+    }
+    let name = uri.host().unwrap_or_default().trim_matches(['[', ']']);
+    let is_here =
+        name == "localhost" || name.parse::<IpAddr>().is_ok_and(|address| address.is_loopback());
+    match uri.scheme_str() {
+        Some("https") => Ok(authority.to_string()),
+        Some("http") if is_here || may_be_plain => Ok(authority.to_string()),
+        Some("http") => Err(PostError::Plain { host: authority.to_string() }),
+        _ => Err(unfit()),
     }
 }

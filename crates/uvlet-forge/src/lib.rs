@@ -10,5 +10,5 @@ mod http;
 mod place;
 
 pub use forge::{Comment, Posted, State, Status, comment, status};
-pub use http::{Http, PostError};
-pub use place::{Forge, Given, Missing, Place, find};
+pub use http::{Http, PostError, Terms};
+pub use place::{Forge, Given, Missing, Place, find, token};

@@ -64,8 +64,6 @@ pub struct Place {
     pub change: Option<u64>,
     /// The commit.
     pub commit: Option<String>,
-    /// The token.
-    pub token: String,
 }
 
 /// What is not known.
@@ -81,8 +79,11 @@ pub enum Missing {
     #[error("no variable tells which project this is; name it with --project")]
     Project,
     /// A token.
-    #[error("no token is there; put one into {0}")]
+    #[error("there is no token; put one into {0}")]
     Token(String),
+    /// A token that no request can carry.
+    #[error("the token in {0} has blanks or line breaks within; put the token alone there")]
+    Spoilt(&'static str),
 }
 
 /// Finds out where to post. `variable` gives variables of the environment, `file` texts of files.
@@ -129,13 +130,31 @@ pub fn find(
         }
     };
     let api = given.api.clone().or(api).ok_or(Missing::Api)?;
-    let token = forge.tokens().iter().find_map(|name| variable(name));
     Ok(Place {
         forge,
         api: api.trim_end_matches('/').to_owned(),
         project: given.project.clone().or(project).ok_or(Missing::Project)?,
         change: given.change.or(change),
         commit: given.commit.clone().or(commit),
-        token: token.ok_or_else(|| Missing::Token(forge.tokens().join(" or ")))?,
     })
+}
+
+/// The token for a forge; blanks around it, as a file's last line feed, are none of it.
+///
+/// # Errors
+/// When no variable has one, or what it has is none.
+pub fn token(forge: Forge, variable: &dyn Fn(&str) -> Option<String>) -> Result<String, Missing> {
+    let set = |name: &&'static str| {
+        let value = variable(name)?.trim().to_owned();
+        (!value.is_empty()).then_some((*name, value))
+    };
+    let (name, token) = forge
+        .tokens()
+        .iter()
+        .find_map(set)
+        .ok_or_else(|| Missing::Token(forge.tokens().join(" or ")))?;
+    if !token.bytes().all(|byte| byte.is_ascii_graphic()) {
+        return Err(Missing::Spoilt(name));
+    }
+    Ok(token)
 }

@@ -1,7 +1,7 @@
 //! A record in place of a build: plain, or compressed with gzip or zstd, described by its first bytes.
 
 use std::{
-    fs::File,
+    fs::{self, File},
     io::{self, Read},
     path::Path,
 };
@@ -23,6 +23,11 @@ const SMALL: u64 = 64 << 20;
 /// When the file cannot be read, unpacks to too much, or holds no usable record.
 pub fn read(path: &Path) -> Result<Record, ReadError> {
     let failed = |source| ReadError::Io { path: path.to_owned(), source };
+    // A shell's own pipe ends; one that lies in a folder may have nobody who writes to it.
+    let is_file = fs::metadata(path).map_err(failed)?.is_file();
+    if !is_file && !path.starts_with("/dev") && !path.starts_with("/proc") {
+        return Err(ReadError::Saved { path: path.to_owned(), source: SavedError::NotPlain });
+    }
     let mut file = File::open(path).map_err(failed)?;
     let coded = file.metadata().map_err(failed)?.len();
     let largest = coded.saturating_mul(DENSEST).clamp(SMALL, LARGEST);

@@ -8,5 +8,6 @@ pub fn reason(error: &io::Error) -> String {
     let said = error.to_string();
     let number = error.raw_os_error().map(|code| format!(" (os error {code})"));
     let said = number.and_then(|number| said.strip_suffix(&number)).unwrap_or(&said);
-    said.to_lowercase()
+    let mut letters = said.chars();
+    letters.next().map(char::to_lowercase).into_iter().flatten().chain(letters).collect()
 }

@@ -20,6 +20,9 @@ pub enum SavedError {
     /// It is far larger than a record would be.
     #[error("is not a record: it unpacks to far more than a build's record would")]
     TooLarge,
+    /// It is a pipe or a device that lies in a folder: nobody may write to it.
+    #[error("is not a plain file")]
+    NotPlain,
     /// It is no text.
     #[error("is not a record: it is not UTF-8 text")]
     NotText,

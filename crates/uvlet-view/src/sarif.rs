@@ -2,7 +2,7 @@
 //! the place in the settings where the budget stands.
 
 use crate::words::reasons::{self, of_gate};
-use std::collections::BTreeMap;
+use std::{collections::BTreeMap, ffi::OsStr, path::Path};
 
 use serde_json::{Value, json};
 use uvlet_audit::ask::gate::verdict::{Gate, Verdict};
@@ -71,8 +71,12 @@ pub fn gate(gate: &Gate, label: &str, screen: &Screen) -> String {
     format!("{log:#}\n")
 }
 
-/// A path as a relative reference (RFC 3986).
+/// A path as a relative reference (RFC 3986). Of a file outside the project only its name is told: the
+/// folders of this machine are nobody's business.
 fn uri(path: &str) -> String {
+    let is_outside = Path::new(path).is_absolute();
+    let name = Path::new(path).file_name().and_then(OsStr::to_str);
+    let path = name.filter(|_| is_outside).unwrap_or(path);
     let keeps = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~/".contains(&byte);
     path.replace('\\', "/")
         .bytes()

@@ -10,7 +10,7 @@ use std::{
 
 use uvlet_record::{Record, sizes::Measure};
 
-use crate::output;
+use crate::{output, reading};
 
 /// Records per folder and target.
 const BUILDS: usize = 8;
@@ -43,7 +43,7 @@ fn room(build: &Build, path: &Path, record: &Record) -> Option<PathBuf> {
     let is_kept = !build.no_cache && env::var_os("CI").is_none() && path.is_dir();
     let full = path.canonicalize().ok().filter(|_| is_kept)?;
     let key = blake3::hash(format!("{}\0{}", full.display(), record.target.name()).as_bytes());
-    Some(dirs::cache_dir()?.join("uvlet").join("builds").join(&key.to_hex()[..32]))
+    Some(reading::cache_folder()?.join("uvlet").join("builds").join(&key.to_hex()[..32]))
 }
 
 /// Tells builds apart by what they emitted, and how they were measured.

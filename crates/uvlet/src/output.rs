@@ -5,7 +5,7 @@ use std::{
     borrow::Cow,
     fs,
     io::{self, IsTerminal, Write},
-    path::Path,
+    path::{Component, Path},
 };
 
 use anstream::{AutoStream, ColorChoice};
@@ -35,7 +35,8 @@ pub fn write(text: &str, file: Option<&Path>, color: Color) -> Result<(), Failur
 }
 
 /// Writes beside the file and renames, so that a reader never sees half of it. A link stays a link,
-/// and a file keeps its mode; what is no plain file is written to.
+/// and a file keeps its mode; what is no plain file is written to. A path inside the working folder
+/// stays inside: links of a checkout are written by whoever wrote the checkout.
 pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
     let failed = |source| Failure::Write { path: path.to_owned(), source };
     let is_link = fs::symlink_metadata(path).is_ok_and(|metadata| metadata.is_symlink());
@@ -45,6 +46,18 @@ pub fn replace(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
         true => path.canonicalize().unwrap_or_else(|_| path.to_owned()),
         false => path.to_owned(),
     };
+    if path.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir)) {
+        let near = if is_link { target.as_path() } else { path };
+        let above = near.parent().filter(|above| !above.as_os_str().is_empty());
+        let above = above.unwrap_or(Path::new(".")).canonicalize().map_err(failed)?;
+        if !above.starts_with(Path::new(".").canonicalize().map_err(failed)?) {
+            let said = format!(
+                "a link leads out of this folder, to {}; name the place itself",
+                above.display()
+            );
+            return Err(failed(io::Error::other(said)));
+        }
+    }
     // `/dev/stdout` is a link to whatever that is, which somebody holds open.
     if !is_plain || path.starts_with("/dev") || path.starts_with("/proc") {
         let mut device = fs::OpenOptions::new().write(true).open(path).map_err(failed)?;
@@ -90,22 +103,36 @@ fn is_closed() -> bool {
     false
 }
 
-/// Lines that a continuous integration system would take for commands of its own, since a name from
-/// outside begins them, read the same and are none.
+/// Text in which nothing is a command to a continuous integration system, since a name from outside
+/// says so; it reads the same. Some systems look for `##word[` anywhere in a line, others for `::word`
+/// at its start.
 fn tamed(text: &str) -> Cow<'_, str> {
-    let is_command = |line: &str| {
-        let rest = line.trim_start().strip_prefix("::");
-        rest.is_some_and(|rest| rest.starts_with(|c: char| c.is_alphabetic()))
-            || line.trim_start().starts_with("##[")
-    };
-    if !text.lines().any(is_command) {
+    let is_word = |c: char| c.is_ascii_alphabetic();
+    let is_hashed = |at: usize| text[at + 2..].trim_start_matches(is_word).starts_with('[');
+    let opens = |line: &str| line.strip_prefix("::").is_some_and(|rest| rest.starts_with(is_word));
+    let mut cuts: Vec<usize> =
+        text.match_indices("##").filter(|(at, _)| is_hashed(*at)).map(|(at, _)| at + 1).collect();
+    let mut start = 0;
+    for line in text.split_inclusive(['\n', '\r']) {
+        let bare = line.trim_start();
+        if opens(bare) {
+            cuts.push(start + line.len() - bare.len() + 1);
+        }
+        start += line.len();
+    }
+    if cuts.is_empty() {
         return text.into();
     }
-    let tame = |line: &str| match is_command(line) {
-        true => line.replacen("::", ":\u{2060}:", 1).replacen("##[", "#\u{2060}#[", 1),
-        false => line.to_owned(),
-    };
-    text.split_inclusive('\n').map(tame).collect::<String>().into()
+    cuts.sort_unstable();
+    let mut tame = String::with_capacity(text.len() + 4 * cuts.len());
+    let mut from = 0;
+    for cut in cuts {
+        tame.push_str(&text[from..cut]);
+        tame.push('\u{2060}');
+        from = cut;
+    }
+    tame.push_str(&text[from..]);
+    tame.into()
 }
 
 /// Columns to lay out in: the terminal's, or 80 where there is none.
@@ -119,7 +146,7 @@ pub fn width(file: Option<&Path>) -> usize {
 
 /// Says something on standard error, where the answer does not go.
 pub fn say(text: &str) {
-    let _ = writeln!(io::stderr(), "{}", text.trim_end());
+    let _ = writeln!(io::stderr(), "{}", tamed(text.trim_end()));
 }
 
 /// Whether a person sees the answer as it comes.
@@ -131,5 +158,5 @@ pub fn is_seen(file: Option<&Path>) -> bool {
 /// still says it.
 pub fn complain(failure: &Failure) {
     let line = failure.to_string().replace(['\n', '\r'], " ");
-    let _ = writeln!(io::stderr(), "uvlet: {}", uvlet_view::plain(&line));
+    let _ = writeln!(io::stderr(), "uvlet: {}", tamed(&uvlet_view::plain(&line)));
 }

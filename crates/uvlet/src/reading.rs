@@ -161,12 +161,18 @@ pub fn marked(
     (ManuallyDrop::new(record), marks)
 }
 
+/// The user's folder for what can be made again. A relative `HOME` names none: it would be another
+/// one in each folder.
+pub fn cache_folder() -> Option<PathBuf> {
+    dirs::cache_dir().filter(|folder| folder.is_absolute())
+}
+
 /// How sizes in these measures are taken.
 fn coder(build: &Build, levels: &BTreeMap<Coding, u32>, measures: &[Measure]) -> Coder {
     let codings = measures.iter().filter_map(|measure| measure.coding());
     let levels = codings
         .map(|coding| (coding, levels.get(&coding).copied().unwrap_or_else(|| coding.level())));
-    let folder = dirs::cache_dir().filter(|_| !build.no_cache);
+    let folder = cache_folder().filter(|_| !build.no_cache);
     let cache = folder.map(|folder| Arc::new(Cache::new(folder.join("uvlet"))));
     Coder { levels: levels.collect(), cache, ..Coder::default() }
 }

@@ -16,6 +16,9 @@ use crate::{
 /// Entries that get a budget each; of more, one limit holds for all.
 const ENTRIES: usize = 12;
 
+/// Waste of fewer bytes, or of less than a hundredth of the largest startup, is nobody's concern.
+const LEAST: u64 = 500;
+
 /// A budget that would hold.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Proposal {
@@ -59,6 +62,8 @@ impl Headroom {
 pub struct Proposals {
     /// Budgets that the build meets.
     pub budgets: Vec<Proposal>,
+    /// The lowest limit on waste that is worth holding.
+    pub least_waste: u64,
     /// Kinds of findings of which too little could be judged for a budget.
     pub unjudged: Vec<Judged>,
 }
@@ -76,8 +81,12 @@ pub fn propose(
     let record = lens.record;
     let weigh = |files: &[FileId]| lens.amount(&lens.files(files.iter().copied())).bytes(measure);
     let mut proposals = Vec::new();
+    let most = lens.reach.iter().map(|reach| weigh(&reach.startup)).max().unwrap_or(0);
+    let least = Headroom(0).above(LEAST.max(most / 100));
     let mut add = |name: String, key: &'static str, what: String, is: u64| {
-        proposals.push(Proposal { name, key, what, is, at_most: headroom.above(is) });
+        // A library's next release moves its leftovers by some bytes.
+        let at_most = headroom.above(is).max(if key == "waste" { least } else { 0 });
+        proposals.push(Proposal { name, key, what, is, at_most });
     };
     let startups = record.entries.iter().zip(&lens.reach);
     if record.entries.len() > ENTRIES {
@@ -116,7 +125,7 @@ pub fn propose(
         }
         proposal.name = name;
     }
-    Proposals { budgets: proposals, unjudged }
+    Proposals { budgets: proposals, least_waste: least, unjudged }
 }
 
 /// A name as a selector takes it: what would end the argument too early, or mean a pattern, in quotes.

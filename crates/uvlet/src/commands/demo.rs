@@ -117,7 +117,13 @@ pub fn run(arguments: &Arguments, run: &Run) -> Result<Status, Failure> {
         // Where nothing is kept, the page is: it is there to be opened.
         let page = match arguments.into {
             Some(_) => PathBuf::from(PAGE),
-            None => env::temp_dir().join(PAGE),
+            // In a folder of its own: whoever shares the machine may have put a link at a known name.
+            None => tempfile::Builder::new()
+                .prefix("uvlet-")
+                .tempdir()
+                .map_err(Failure::Output)?
+                .keep()
+                .join(PAGE),
         };
         let page = page.to_string_lossy();
         let words = ["report", "esbuild-after", "--against", "esbuild-before", "-o", &page];

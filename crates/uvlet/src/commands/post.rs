@@ -9,7 +9,10 @@ use uvlet_forge::Forge;
 use uvlet_record::fault;
 
 use serde_json::Value;
-use uvlet_forge::{Comment, Given, Http, Posted, State, Status as Standing, comment, find, status};
+use uvlet_forge::{
+    Comment, Given, Http, Place, Posted, State, Status as Standing, Terms, comment, find, status,
+    token,
+};
 
 use crate::{
     failure::{Failure, Status},
@@ -45,6 +48,12 @@ pub struct Arguments {
     /// Seconds after which posting is given up, all requests together.
     #[arg(long, value_name = "SECONDS", default_value_t = 30, value_parser = clap::value_parser!(u64).range(1..=3600))]
     pub timeout: u64,
+    /// Show what would be posted and where, without a token and without a request.
+    #[arg(long)]
+    pub dry_run: bool,
+    /// Send the token to an http address of another machine, without encryption.
+    #[arg(long)]
+    pub plain_http: bool,
     /// End with 2 where something could not be posted.
     #[arg(long)]
     pub must: bool,
@@ -70,8 +79,12 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let variable = |name: &str| env::var(name).ok();
     let file = |path: &str| read(Path::new(path)).ok();
-    let place = find(&given, &variable, &file)
-        .map_err(|missing| Failure::Usage(format!("nothing is posted: {missing}")))?;
+    let missing = |missing| Failure::Usage(format!("nothing is posted: {missing}"));
+    let place = find(&given, &variable, &file).map_err(missing)?;
+    let token = match arguments.dry_run {
+        true => String::new(),
+        false => token(place.forge, &variable).map_err(missing)?,
+    };
     let (change, commit) = (place.change, place.commit.clone());
     if change.is_none() && (verdict.is_none() || commit.is_none()) {
         let said = "nothing is posted: this is no job of a pull request; name one with --change";
@@ -79,8 +92,17 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         return ended(vec![failure], arguments.must);
     }
     let unposted = |what: &str, error| Failure::Post { what: what.to_owned(), error };
-    let timeout = Duration::from_secs(arguments.timeout);
-    let http = Http::new(place, timeout).map_err(|error| unposted("nothing", error))?;
+    if arguments.dry_run {
+        let said = rehearsed(&place, &marked(&text, &arguments.file).1, verdict.as_ref());
+        output::write(&said, None, arguments.color)?;
+        return Ok(Status::Held);
+    }
+    let terms = Terms {
+        token,
+        timeout: Duration::from_secs(arguments.timeout),
+        may_be_plain: arguments.plain_http,
+    };
+    let http = Http::new(place, terms).map_err(|error| unposted("nothing", error))?;
     let mut failures = Vec::new();
     let mut done = Vec::new();
     if let Some(change) = change {
@@ -107,6 +129,25 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let said: String = done.iter().map(|line| format!("{}\n", uvlet_view::plain(line))).collect();
     output::write(&said, None, arguments.color)?;
     ended(failures, arguments.must)
+}
+
+/// What would be posted, and where.
+fn rehearsed(place: &Place, text: &str, verdict: Option<&(State, String)>) -> String {
+    let mut lines = vec!["Nothing is posted: this only shows what would be.".to_owned()];
+    // A password in an address is shown to nobody.
+    let api = place.api.rsplit_once('@').map_or(place.api.as_str(), |(_, rest)| rest);
+    let at = format!("{} at {api}", place.project);
+    if let (Some((_, said)), Some(commit)) = (verdict, &place.commit) {
+        lines.push(format!("The status of commit {commit} of {at}: {said}"));
+    }
+    if let Some(change) = place.change {
+        lines.push(format!("The comment of pull request {change} of {at}:\n"));
+    }
+    let head: String = lines.iter().map(|line| format!("{}\n", uvlet_view::plain(line))).collect();
+    match place.change {
+        Some(_) => format!("{}\n{text}", head),
+        None => head,
+    }
 }
 
 /// Says what failed. A forge that is down is no fault of the build, and ends nothing unless it must.

@@ -15,7 +15,7 @@ use std::{fs, io, path::Path};
 use uvlet_audit::ask::gate::limit::Ceiling;
 use uvlet_view::form::Form;
 
-use toml_edit::{DocumentMut, Item, Table, Value, value};
+use toml_edit::{DocumentMut, Item, Table, TableLike, Value, value};
 use uvlet_audit::{
     ask::{
         gate::{
@@ -84,15 +84,16 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let (texts, costs) = (&*texts, Some(&costs as &dyn Costs));
     let found = waste::Aids { texts, costs, languages: &known.languages, ran: None };
     let share = known.strictness.judged_at_least;
-    let Proposals { budgets: proposals, unjudged } =
+    let Proposals { budgets: proposals, least_waste, unjudged } =
         propose(&lens, found, measure, headroom, share);
     let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
     let old = read(&path)?;
-    let mut document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
+    let document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
         Failure::Usage(format!("{}: {}", path.display(), error.message()))
     })?;
+    let mut file = Written { document, app: known.app.clone() };
     if old.is_empty() {
-        introduce(&mut document, &path, arguments, measure);
+        introduce(&mut file.document, &path, arguments, measure);
     }
     let no_texts = SavedTexts::default();
     let aids = Aids {
@@ -106,9 +107,12 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let judged = gate(&lens, &known.budgets, known.strictness, aids)
         .map_err(|error| Failure::Gate { config: known.path.clone(), error: Box::new(error) })?;
-    let mut said = renewed(&mut document, known, &judged, headroom, arguments);
+    let mut said = renewed(&mut file, known, &judged, (headroom, least_waste), arguments);
     for proposal in proposals.iter().filter(|proposal| !is_held(known, proposal)) {
-        let name = add(&mut document, proposal);
+        let Some(name) = file.add(known, proposal) else {
+            said.push(format!("{}: not added, as `budget` is no table", proposal.name));
+            continue;
+        };
         said.push(format!(
             "added {name}: at most {} (is {})",
             size(proposal.at_most),
@@ -118,7 +122,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     if !unjudged.is_empty() {
         said.push(left_out(&unjudged));
     }
-    let new = document.to_string();
+    if record.entries.is_empty() {
+        said.push("no budget for a startup: no entry of the build is known".to_owned());
+    }
+    let new = as_before(&old, &file.document.to_string());
     let changed = new != old;
     if changed && !arguments.dry_run {
         output::replace(&path, new.as_bytes())?;
@@ -135,10 +142,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
 
 /// Brings the limits of known budgets up to what there is; returns what was done.
 fn renewed(
-    document: &mut DocumentMut,
+    file: &mut Written,
     known: &Config,
     judged: &Gate,
-    headroom: Headroom,
+    room: (Headroom, u64),
     arguments: &Arguments,
 ) -> Vec<String> {
     let mut said = Vec::new();
@@ -152,7 +159,7 @@ fn renewed(
             continue;
         }
         if let Some(is) = rows.filter_map(|row| row.is).max() {
-            said.extend(bring_up(document, budget, is, headroom, arguments));
+            said.extend(bring_up(file, budget, is, room, arguments));
         }
     }
     said
@@ -208,14 +215,17 @@ fn introduce(document: &mut DocumentMut, path: &Path, arguments: &Arguments, mea
 
 /// Moves the limit of a budget as the arguments allow, and says so.
 fn bring_up(
-    document: &mut DocumentMut,
+    file: &mut Written,
     budget: &Budget,
     is: u64,
-    headroom: Headroom,
+    room: (Headroom, u64),
     arguments: &Arguments,
 ) -> Option<String> {
     let at_most = budget.limit(LimitKind::AtMost)?;
-    let limit = headroom.above(is).max(budget.limit(LimitKind::WarnAbove).unwrap_or(0));
+    let (headroom, least_waste) = room;
+    let least = if matches!(budget.scope, Scope::Waste(_)) { least_waste } else { 0 };
+    let limit = headroom.above(is).max(least);
+    let limit = limit.max(budget.limit(LimitKind::WarnAbove).unwrap_or(0));
     let (name, was) = (plain(&budget.name), Units::default().size(at_most));
     let new = size(limit);
     if is > at_most && !arguments.loosen {
@@ -223,10 +233,20 @@ fn bring_up(
         return Some(format!("{name} is broken: {is} of {was}; --loosen would raise it to {new}"));
     }
     let is_moved = is > at_most || (limit < at_most && arguments.tighten);
-    is_moved.then(|| {
-        set(document, &budget.name, limit);
-        let word = if limit < at_most { "lowered" } else { "raised" };
-        format!("{word} {name} from {was} to {new}")
+    if !is_moved {
+        return None;
+    }
+    let word = if limit < at_most { "lowered" } else { "raised" };
+    Some(match file.set(&budget.name, limit) {
+        Place::Here => format!("{word} {name} from {was} to {new}"),
+        Place::OnTop => {
+            let of = match &file.app {
+                Some(app) => format!("for {} alone", plain(app)),
+                None => format!("here, on top of {}", plain(&budget.place.file)),
+            };
+            format!("{word} {name} from {was} to {new} {of}")
+        }
+        Place::Nowhere => format!("{name}: not changed, as `budget` is no table"),
     })
 }
 
@@ -243,40 +263,92 @@ fn is_held(config: &Config, proposal: &Proposal) -> bool {
     })
 }
 
-/// Changes a limit, and nothing around it.
-fn set(document: &mut DocumentMut, name: &str, limit: u64) {
-    let item = document
-        .get_mut("budget")
-        .and_then(|budgets| budgets.get_mut(name))
-        .and_then(|budget| budget.get_mut("at_most"));
-    if let Some(Item::Value(old)) = item {
-        let mut new = Value::from(size(limit));
-        *new.decor_mut() = old.decor().clone();
-        *old = new;
+/// The file that is written: settings as they stand there, and the app that they are for.
+struct Written {
+    document: DocumentMut,
+    app: Option<String>,
+}
+
+/// Where a limit was changed.
+enum Place {
+    /// Where it stood.
+    Here,
+    /// Its budget stands in another file or holds for other apps too; here it has this limit.
+    OnTop,
+    /// There is no room for it.
+    Nowhere,
+}
+
+impl Written {
+    /// The budgets that stand here, made if there are none.
+    fn budgets(&mut self) -> Option<&mut dyn TableLike> {
+        let mut at: &mut dyn TableLike = self.document.as_table_mut();
+        let above = self.app.as_deref().map(|app| ["app", app]);
+        for key in above.iter().flatten().copied().chain(["budget"]) {
+            let below = at.entry(key).or_insert_with(|| {
+                let mut table = Table::new();
+                table.set_implicit(true);
+                Item::Table(table)
+            });
+            at = below.as_table_like_mut()?;
+        }
+        Some(at)
+    }
+
+    /// Changes a limit, and nothing around it.
+    fn set(&mut self, name: &str, limit: u64) -> Place {
+        let Some(budgets) = self.budgets() else { return Place::Nowhere };
+        let old = budgets
+            .get_mut(name)
+            .and_then(Item::as_table_like_mut)
+            .and_then(|budget| budget.get_mut("at_most"));
+        if let Some(Item::Value(old)) = old {
+            let mut new = Value::from(size(limit));
+            *new.decor_mut() = old.decor().clone();
+            *old = new;
+            return Place::Here;
+        }
+        let budget = budgets.entry(name).or_insert_with(|| Item::Table(Table::new()));
+        match budget.as_table_like_mut() {
+            Some(budget) => {
+                budget.insert("at_most", value(size(limit)));
+                Place::OnTop
+            }
+            None => Place::Nowhere,
+        }
+    }
+
+    /// Adds a budget behind the others, under a name that is free.
+    fn add(&mut self, known: &Config, proposal: &Proposal) -> Option<String> {
+        let budgets = self.budgets()?;
+        let is_taken = |name: &str| known.budgets.iter().any(|budget| budget.name == name);
+        let mut name = proposal.name.clone();
+        let mut number = 2;
+        while budgets.get(&name).is_some() || is_taken(&name) {
+            name = format!("{}-{number}", proposal.name);
+            number += 1;
+        }
+        let mut table = Table::new();
+        table.insert(proposal.key, value(proposal.what.clone()));
+        table.insert("at_most", value(size(proposal.at_most)));
+        budgets.insert(&name, Item::Table(table));
+        Some(name)
     }
 }
 
-/// Adds a budget behind the others, under a name that is free.
-fn add(document: &mut DocumentMut, proposal: &Proposal) -> String {
-    let budgets = document.entry("budget").or_insert_with(|| {
-        let mut table = Table::new();
-        table.set_implicit(true);
-        Item::Table(table)
-    });
-    let mut name = proposal.name.clone();
-    let mut number = 2;
-    while budgets.get(&name).is_some() {
-        name = format!("{}-{number}", proposal.name);
-        number += 1;
-    }
-    let mut table = Table::new();
-    table.insert(proposal.key, value(proposal.what.clone()));
-    table.insert("at_most", value(size(proposal.at_most)));
-    if let Some(budgets) = budgets.as_table_mut() {
-        budgets.insert(&name, Item::Table(table));
-    }
-    name
+/// The new text with the mark at its start and the ends of lines that the old one has.
+fn as_before(old: &str, new: &str) -> String {
+    let lines = new.trim_start_matches(MARK).replace("\r\n", "\n");
+    let lines = match old.contains("\r\n") {
+        true => lines.replace('\n', "\r\n"),
+        false => lines,
+    };
+    let mark = if old.starts_with(MARK) { "\u{feff}" } else { "" };
+    format!("{mark}{lines}")
 }
+
+/// The byte order mark with which some editors begin a file.
+const MARK: char = '\u{feff}';
 
 /// A limit as people write it: exact, in the largest unit that needs no more than three digits.
 fn size(bytes: u64) -> String {

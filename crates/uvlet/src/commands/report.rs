@@ -1,6 +1,9 @@
 //! `uvlet report`.
 
-use std::path::PathBuf;
+use std::{
+    env,
+    path::{Component, Path, PathBuf},
+};
 
 use clap::{Args, ValueEnum};
 use uvlet_audit::{
@@ -59,6 +62,17 @@ pub enum Figure {
     Strata,
     /// What moved, to the left and right of a line.
     Causes,
+}
+
+/// A build as commands in a page name it: the page is passed on, and the folders above the project are
+/// of this machine alone.
+fn shared(path: &Path, label: &str) -> String {
+    let is_near =
+        path.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
+    let here = env::current_dir().ok();
+    let below = here.as_deref().and_then(|here| path.strip_prefix(here).ok());
+    let near = below.or(Some(path).filter(|_| is_near));
+    near.map_or_else(|| label.to_owned(), |path| path.display().to_string())
 }
 
 pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
@@ -124,7 +138,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         }
     })?;
     let notices = wording::notices(&record.notices);
-    let shell = quote::shell(&path.display().to_string());
+    let shell = quote::shell(&shared(&path, &record.label));
     let shown = page::parts::Report {
         lens: &lens,
         answers: &answers,

@@ -196,6 +196,32 @@ fn answers_keep_links_and_modes() {
     assert!(fs::read_to_string(&target).unwrap().starts_with("Before it runs"));
 }
 
+#[cfg(unix)]
+#[rstest]
+#[case::a_file("note.md")]
+#[case::a_folder("notes/gate.md")]
+fn links_of_a_checkout_lead_no_answer_out_of_it(#[case] path: &str) {
+    use std::os::unix::fs::symlink;
+
+    let elsewhere = Folder::new().with("note.md", "mine");
+    let folder = Folder::new()
+        .with("dist/a.js", "a()")
+        .with("uvlet.toml", "[budget.all]\ntotal = \"everything\"\nat_most = \"1 kB\"\n");
+    symlink(elsewhere.path().join("note.md"), folder.path().join("note.md")).unwrap();
+    symlink(elsewhere.path(), folder.path().join("notes")).unwrap();
+    let write = format!("markdown={path}");
+    for words in [&["survey", "dist", "-o", path][..], &["gate", "dist", "--write", &write]] {
+        let said = uvlet(folder.path(), words);
+        assert_eq!(said.status, 2, "{}", said.out);
+        assert!(said.err.contains("a link leads out of this folder"), "{}", said.err);
+    }
+    assert_eq!(elsewhere.read("note.md"), "mine");
+    assert!(!elsewhere.path().join("gate.md").exists());
+    let whole = elsewhere.path().join("note.md");
+    let named = ["survey", "dist", "-o", whole.to_str().unwrap()];
+    assert_eq!(uvlet(folder.path(), &named).status, 0);
+}
+
 #[cfg(target_os = "linux")]
 #[rstest]
 #[case("uvlet survey dist >&-", 2)]

@@ -4,7 +4,7 @@ use rstest::rstest;
 
 use crate::support::{Folder, SAMPLES, demo, map, uvlet};
 
-const NAMES: [&str; 12] = [
+const NAMES: [&str; 13] = [
     "=1+1.js",
     "@someone.js",
     "a|b`c`.js",
@@ -16,6 +16,7 @@ const NAMES: [&str; 12] = [
     "@sum(1).js",
     "a;=1+1.js",
     "::error::x.js",
+    "a ##vso[task.y]1.js",
     "&#64;you www.x.example #1.js",
 ];
 
@@ -28,7 +29,7 @@ fn hostile() -> Folder {
         .enumerate()
         .map(|(at, name)| (i64::try_from(at).unwrap(), name.as_str()))
         .collect();
-    Folder::new().with("dist/a.js", "1234567890123").with("dist/a.js.map", map(&segments))
+    Folder::new().with("dist/a.js", "12345678901234").with("dist/a.js.map", map(&segments))
 }
 
 fn shown(format: &str) -> String {
@@ -112,13 +113,55 @@ fn tables_steer_no_terminal_and_keep_their_width() {
     assert!(!table.contains("::error"), "{table}");
 }
 
+#[rstest]
+fn nothing_commands_a_ci_system(#[values("table", "json", "csv", "markdown")] format: &str) {
+    let said = shown(format);
+    assert!(!said.contains("##vso["), "{said}");
+}
+
+/// What is passed on names no folder of the machine that made it.
+#[test]
+fn nothing_of_the_machine_leaves_it() {
+    let build = demo().join("builds/esbuild-before");
+    let (build, config) = (build.to_str().unwrap(), demo().join("uvlet.toml"));
+    let settings = ["--config", config.to_str().unwrap()];
+    let folder = Folder::new();
+    let forms = ["markdown", "sarif", "junit", "json"];
+    let writes: Vec<String> = forms.iter().map(|form| format!("{form}=gate.{form}")).collect();
+    let writes = writes.iter().flat_map(|write| ["--write", write]);
+    let gate: Vec<&str> = ["gate", build].into_iter().chain(settings).chain(writes).collect();
+    assert_eq!(uvlet(folder.path(), &gate).status, 1);
+    let mut files: Vec<String> = forms.iter().map(|form| format!("gate.{form}")).collect();
+    let others: [(&str, &[&str]); 5] = [
+        ("page.html", &["report", build]),
+        ("strata.svg", &["report", build, "--figure", "strata"]),
+        ("record.json", &["record", build]),
+        ("waste.md", &["waste", build, "--format", "markdown"]),
+        ("why.md", &["why", build, "burgee-plot", "--format", "markdown"]),
+    ];
+    for (file, words) in others {
+        let said = uvlet(folder.path(), &[words, &settings, &["-o", file]].concat());
+        assert_eq!(said.status, 0, "{}", said.err);
+        files.push(file.to_owned());
+    }
+    let machine = demo().canonicalize().unwrap();
+    let named = [demo(), machine].map(|path| path.to_str().unwrap().to_owned());
+    for file in files {
+        let text = folder.read(&file);
+        assert!(
+            !named.iter().any(|name| text.contains(name)),
+            "{file} names this machine's folders"
+        );
+    }
+}
+
 #[test]
 fn csv_cells_are_no_formulas_and_stay_whole() {
     let table = shown("csv");
     let heads = table.lines().next().unwrap().split(',').count();
     let mut reader = csv::Reader::from_reader(table.as_bytes());
     let rows: Vec<csv::StringRecord> = reader.records().map(|row| row.unwrap()).collect();
-    assert_eq!(rows.len(), 14);
+    assert_eq!(rows.len(), 15);
     for row in &rows {
         assert_eq!(row.len(), heads);
         assert!(row.iter().all(|cell| !cell.starts_with(['=', '+', '-', '\t'])), "{row:?}");
@@ -145,7 +188,7 @@ fn csv_lines_say_the_encoders_behind_their_sizes() {
 fn markdown_names_stay_in_their_spans() {
     let text = shown("markdown");
     let rows: Vec<&str> = text.lines().filter(|line| line.starts_with("| `")).collect();
-    assert_eq!(rows.len(), 14);
+    assert_eq!(rows.len(), 15);
     for row in rows {
         assert_eq!((row.matches('`').count(), row.matches('|').count()), (2, 5), "{row}");
         assert!(["</", "<b", "\x1b", "\u{202e}"].iter().all(|bad| !row.contains(bad)), "{row}");

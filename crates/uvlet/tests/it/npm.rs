@@ -60,6 +60,20 @@ fn the_packages_hold_a_program_that_runs() {
     // The exit status is the program's own.
     let said = run(&app, script, &["survey", "nowhere"]);
     assert_eq!(said.status.code(), Some(2));
+    #[cfg(unix)]
+    {
+        // Who ends the launcher ends the program, here waiting for a pipe that nobody writes to.
+        let waits = "\"$1\" survey /dev/stdin < <(sleep 60) & one=$!; sleep 2; kill $one; wait $one; \
+                     pgrep -f '^[^ ]*uvlet survey /dev/stdin'";
+        let said = run(&app, "timeout", &["20", "bash", "-c", waits, "-", script]);
+        assert_eq!(text(&said.stdout), "", "the program goes on");
+    }
+    let file = if own.starts_with("win32") { "uvlet.exe" } else { "uvlet" };
+    let program_of = app.join(format!("node_modules/@uvlet/{own}/{file}"));
+    std::fs::write(&program_of, "").unwrap();
+    let said = run(&app, script, &["gate", "."]);
+    assert_eq!(said.status.code(), Some(2));
+    assert!(text(&said.stderr).contains("is not a whole program"), "{}", text(&said.stderr));
     let folder_of = |name: &str| app.join("node_modules/uvlet").join(name);
     assert!(folder_of("man/uvlet.1").is_file() && folder_of("completions/_uvlet").is_file());
     std::fs::remove_dir_all(app.join("node_modules/@uvlet")).unwrap();

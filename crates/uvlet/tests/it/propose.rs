@@ -42,6 +42,43 @@ fn what_is_proposed_holds(#[values("esbuild", "rollup", "webpack")] bundler: &st
     assert_eq!(folder.read("uvlet.toml"), first);
 }
 
+const WIDE: &str = "total = \"everything\"\nat_most = \"900 kB\"\n";
+const INLINE: &str = "{ total = \"everything\", at_most = \"900 kB\" }";
+
+/// What is said to be lowered is lowered where it holds, and all else stands as it was.
+#[rstest]
+#[case::here(format!("[budget.base]\n{WIDE}"), &[], "base from 900 kB to 76.9 kB\n")]
+#[case::extended("extends = \"wide.toml\"\n".to_owned(), &[], "to 76.9 kB here, on top of wide.toml")]
+#[case::of_an_app(format!("[app.quay.budget.base]\n{WIDE}"), &["--app", "quay"], "to 76.9 kB\n")]
+#[case::of_all_apps(format!("[budget.base]\n{WIDE}[app.quay]\n"), &["--app", "quay"], "for quay alone")]
+#[case::inline(format!("[budget]\nbase = {INLINE}\n"), &[], "to 76.9 kB\n")]
+#[case::all_inline(format!("budget = {{ base = {INLINE} }}\n"), &[], "to 76.9 kB\n")]
+#[case::carriage_returns(format!("[budget.base]\n{WIDE}").replace('\n', "\r\n"), &[], "to 76.9 kB\n")]
+#[case::a_mark(format!("\u{feff}[budget.base]\n{WIDE}"), &[], "to 76.9 kB\n")]
+fn limits_are_lowered_wherever_they_stand(
+    #[case] settings: String,
+    #[case] app: &[&str],
+    #[case] expected: &str,
+) {
+    let folder = with_build("esbuild-before")
+        .with("wide.toml", format!("[budget.base]\n{WIDE}"))
+        .with("uvlet.toml", &settings);
+    let said = uvlet(folder.path(), &[&["propose", "dist", "--tighten"], app].concat());
+    assert!(said.out.contains(expected), "{}{}", said.out, said.err);
+    let written = folder.read("uvlet.toml");
+    let judged = json(folder.path(), &[&["gate", "dist"], app].concat());
+    let rows = judged["budgets"].as_array().unwrap();
+    let base = rows.iter().find(|row| row["name"] == "base").unwrap();
+    assert_eq!((base["verdict"].as_str(), base["allowed"].as_u64()), (Some("met"), Some(76_900)));
+    let ends = |text: &str| (text.starts_with('\u{feff}'), text.contains("\r\n"));
+    assert_eq!(ends(&written), ends(&settings));
+    assert_eq!(written.matches('\r').count(), written.matches("\r\n").count());
+    assert_eq!(folder.read("wide.toml"), format!("[budget.base]\n{WIDE}"));
+    let again = uvlet(folder.path(), &[&["propose", "dist", "--tighten"], app].concat());
+    assert_eq!(again.out, "uvlet.toml stays as it is.\n");
+    assert_eq!(folder.read("uvlet.toml"), written);
+}
+
 #[test]
 fn one_more_package_breaks_what_was_proposed() {
     let folder = Folder::new()

@@ -27,6 +27,8 @@ pub enum Manner {
     BreaksDown { first: usize },
     /// Answers, but with no JSON.
     Babbles,
+    /// Has given a CI job's token, which may not ask whose it is.
+    HidesAccount,
 }
 
 /// What it was asked and what it keeps.
@@ -36,6 +38,8 @@ pub struct Kept {
     pub asked: Vec<(String, String, String)>,
     /// Texts of comments.
     pub comments: Vec<String>,
+    /// Which of them somebody else wrote.
+    pub of_others: Vec<usize>,
     /// Bodies of statuses.
     pub statuses: Vec<Value>,
 }
@@ -95,7 +99,9 @@ fn answer(mut stream: TcpStream, manner: &Manner, kept: &Mutex<Kept>) {
             return;
         }
         Manner::Refuses(status) => {
-            (*status, String::new(), json!({"message": format!("no, {token}")}).to_string())
+            // What it keeps stands for other ways in which a server writes a token.
+            let said = [&[token], &kept.lock().unwrap().comments[..]].concat().join(": ");
+            (*status, String::new(), json!({"message": format!("no, {said}")}).to_string())
         }
         Manner::SendsOn(status, to) => {
             let to = if to.starts_with("http") { to.clone() } else { format!("{to}{path}") };
@@ -104,6 +110,7 @@ fn answer(mut stream: TcpStream, manner: &Manner, kept: &Mutex<Kept>) {
         Manner::Limits { first, seconds } if asked <= *first => {
             (429, format!("retry-after: {seconds}\r\n"), String::new())
         }
+        Manner::HidesAccount if path == "/user" => (403, String::new(), "{}".to_owned()),
         Manner::BreaksDown { first } if asked <= *first => (502, String::new(), String::new()),
         Manner::Babbles => (200, String::new(), "<html>".to_owned()),
         _ => {
@@ -118,15 +125,27 @@ fn answer(mut stream: TcpStream, manner: &Manner, kept: &Mutex<Kept>) {
     );
 }
 
+/// The account of the token.
+const OWN: i64 = 41;
+
 fn keep(method: &str, path: &str, body: &Value, kept: &mut Kept) -> Value {
     let text = body["body"].as_str().unwrap_or_default().to_owned();
     let (path, query) = path.split_once('?').unwrap_or((path, ""));
     let last = path.rsplit('/').next().unwrap_or_default();
+    let account = |id: i64| match id {
+        OWN => json!({"id": OWN, "login": "github-actions[bot]", "type": "Bot"}),
+        id => json!({"id": id, "login": "somebody", "type": "User"}),
+    };
     match (method, last) {
+        ("GET", "user") => account(OWN),
         ("GET", _) => {
             let page = query.rsplit_once("page=").and_then(|(_, page)| page.parse().ok());
             let comments = kept.comments.iter().enumerate();
-            let comments = comments.map(|(id, text)| json!({"id": id, "body": text}));
+            let comments = comments.map(|(id, text)| {
+                let author = account(if kept.of_others.contains(&id) { OWN + 1 } else { OWN });
+                let key = if last == "notes" { "author" } else { "user" };
+                json!({"id": id, "body": text, key: author})
+            });
             comments.skip(100 * (page.unwrap_or(1) - 1)).take(100).collect()
         }
         ("POST", "comments" | "notes") => {
