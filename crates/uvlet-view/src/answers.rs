@@ -305,7 +305,7 @@ impl Answer for Judged<'_> {
     }
 
     fn markdown(&self, record: &Record, screen: &Screen) -> String {
-        markdown::gate(self.answer, self.label, record, screen, self.shown)
+        markdown::gate((self.answer, self.entries), self.label, record, screen, self.shown)
             + &markdown::folds(self.entries, screen)
     }
 

@@ -19,7 +19,7 @@ pub fn folds(entries: &[EntryStart], screen: &Screen) -> String {
     const ENTRIES: usize = 20;
     const PARTS: usize = 12;
     let mut text = String::from("\n");
-    for EntryStart { entry, measure, bytes, base, parts } in entries.iter().take(ENTRIES) {
+    for EntryStart { entry, measure, bytes, base, parts, .. } in entries.iter().take(ENTRIES) {
         let size = |bytes: u64| screen.units.size(bytes);
         let moved = match base {
             Some(base) if base < bytes => format!(", {} more than before", size(bytes - base)),
@@ -51,15 +51,54 @@ fn mark(label: &str) -> String {
     format!("<!-- uvlet gate {label} -->\n")
 }
 
-/// The verdict as a sentence, then the promises that tell something.
+/// The entries that start with more than before, by whom, and who brought that in.
+fn growth(entries: &[EntryStart], screen: &Screen) -> String {
+    const ENTRIES: usize = 3;
+    const NAMES: usize = 3;
+    let more_of = |start: &EntryStart| start.bytes.saturating_sub(start.base.unwrap_or(u64::MAX));
+    let mut grown: Vec<&EntryStart> = entries.iter().filter(|start| more_of(start) > 0).collect();
+    grown.sort_by_key(|start| std::cmp::Reverse(more_of(start)));
+    let mut text = String::new();
+    for start in grown.iter().take(ENTRIES) {
+        let size = |bytes: u64| screen.units.size(bytes);
+        let named = start.grown.iter().take(NAMES).map(|one| {
+            let by = format!("{} by {}", code(&one.name), size(one.by));
+            match (&one.brought_in_by, one.is_new) {
+                (Some(path), _) => format!("{by}, new and brought in by {}", code(path)),
+                (None, true) => format!("{by}, new"),
+                (None, false) => by,
+            }
+        });
+        let named: Vec<String> = named.collect();
+        let (name, more) = (sentence(&start.entry), size(more_of(start)));
+        let by = if named.is_empty() { String::new() } else { format!(": {}", named.join("; ")) };
+        text.push_str(&format!(
+            "- {name} starts with {more} ({}) more than before{by}.\n",
+            start.measure
+        ));
+    }
+    match grown.len().saturating_sub(ENTRIES) {
+        0 if text.is_empty() => text,
+        0 => text + "\n",
+        more => format!("{text}- {} more grew.\n\n", count(more, "entry")),
+    }
+}
+
+/// The verdict as a sentence, what grew, then the promises that tell something.
 #[must_use]
-pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: Shown) -> String {
+pub fn gate(
+    (gate, entries): (&Gate, &[EntryStart]),
+    label: &str,
+    record: &Record,
+    screen: &Screen,
+    shown: Shown,
+) -> String {
     let capital = |word: &str| {
         let (first, rest) = word.split_at(1);
         format!("{}{rest}", first.to_uppercase())
     };
     let verdict = sentence(&promises::headline(gate, label, capital));
-    let mut text = format!("{}**{verdict}**\n\n", mark(label));
+    let mut text = format!("{}**{verdict}**\n\n{}", mark(label), growth(entries, screen));
     for reason in &gate.reasons {
         text.push_str(&format!("- {}\n", sentence(&of_gate(reason))));
     }

@@ -340,3 +340,20 @@ fn some_budgets_alone() {
     let said = uvlet(folder.path(), &["gate", "dist", "--only", "tow"]);
     assert!(said.status == 2 && said.err.contains("did you mean two"), "{}", said.err);
 }
+
+/// What a change brought in comes before all limits, with the own module that imports it.
+#[test]
+fn a_comment_begins_with_what_grew_and_who_brought_it_in() {
+    let against = ["gate", "builds/esbuild-before", "--against", "builds/esbuild-after"];
+    let said = uvlet(&demo(), &[&against[..], &["--format", "markdown"]].concat()).out;
+    let first = said.lines().find(|line| line.starts_with("- ")).unwrap();
+    for part in [
+        "booking starts with 9.7 kB (gzip) more than before",
+        "`burgee-plot` by 2.7 kB, new and brought in by `node_modules/@kelpwick/ui/src/plot-card.js`",
+    ] {
+        assert!(first.contains(part), "{first}");
+    }
+    let turned = ["gate", "builds/esbuild-after", "--against", "builds/esbuild-before"];
+    let said = uvlet(&demo(), &[&turned[..], &["--format", "markdown"]].concat()).out;
+    assert!(!said.contains("more than before"), "{said}");
+}

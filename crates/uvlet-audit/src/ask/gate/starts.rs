@@ -1,10 +1,14 @@
 //! What entries start with, to be shown beside a verdict.
 
-use uvlet_record::sizes::Measure;
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
+
+use uvlet_record::{ModuleId, Owner, Record, sizes::Measure};
 
 use crate::{
-    ask::attribute::{By, Sort, attribute},
+    ask::attribute::{By, RowKind, Sort, attribute},
+    graph::network::Network,
     lens::Lens,
+    parts::cells::CellSet,
 };
 
 /// What an entry starts with.
@@ -20,6 +24,87 @@ pub struct EntryStart {
     pub base: Option<u64>,
     /// Whose bytes they are, heaviest first.
     pub parts: Vec<(String, u64)>,
+    /// Of whom there is more than in the build before, the most first.
+    pub grown: Vec<Grown>,
+}
+
+/// Somebody of whom an entry starts with more than before.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Grown {
+    /// The package, or what is none in parentheses.
+    pub name: String,
+    /// By how many bytes.
+    pub by: u64,
+    /// Nothing of it was in this startup before.
+    pub is_new: bool,
+    /// Of a new package, the own module that imports it, or what imports it.
+    pub brought_in_by: Option<String>,
+}
+
+/// What there is of one package in a startup.
+#[derive(Default)]
+struct Held {
+    bytes: u64,
+    modules: BTreeSet<ModuleId>,
+}
+
+fn held(lens: &Lens<'_>, cells: &CellSet, measure: Measure) -> BTreeMap<(RowKind, String), Held> {
+    let mut held: BTreeMap<(RowKind, String), Held> = BTreeMap::new();
+    for row in attribute(lens, By::Package, cells, None, Sort::Name).rows {
+        let one = held.entry((row.row, row.name)).or_default();
+        one.bytes += row.sizes.get(measure);
+        let owners = row.cells.iter().map(|id| lens.record.cells[id.at()].owner);
+        one.modules.extend(owners.filter_map(|owner| match owner {
+            Owner::Module(module) => Some(module),
+            _ => None,
+        }));
+    }
+    held
+}
+
+/// What there is more of than before.
+fn grown(
+    (lens, cells): (&Lens<'_>, &CellSet),
+    (base, then): (&Lens<'_>, &CellSet),
+    measure: Measure,
+) -> Vec<Grown> {
+    let before = held(base, then, measure);
+    let network = Network::of(lens.record);
+    let mut grown = Vec::new();
+    for (key, now) in held(lens, cells, measure) {
+        let was = before.get(&key).map_or(0, |was| was.bytes);
+        if now.bytes <= was {
+            continue;
+        }
+        let is_new = was == 0;
+        let brought_in_by = (is_new && key.0 == RowKind::Package)
+            .then(|| own_importer(lens.record, &network, &now.modules))
+            .flatten();
+        grown.push(Grown { name: key.1, by: now.bytes - was, is_new, brought_in_by });
+    }
+    grown.sort_by(|a, b| b.by.cmp(&a.by).then_with(|| a.name.cmp(&b.name)));
+    grown
+}
+
+/// The own module from which the fewest imports lead to some modules.
+fn own_importer(
+    record: &Record,
+    network: &Network<'_>,
+    modules: &BTreeSet<ModuleId>,
+) -> Option<String> {
+    let mut seen = modules.clone();
+    let mut open: VecDeque<ModuleId> = modules.iter().copied().collect();
+    while let Some(id) = open.pop_front() {
+        for from in network.askers(id).map(|edge| edge.from) {
+            if !record.module(from).third_party {
+                return Some(record.module(from).path.clone());
+            }
+            if seen.insert(from) {
+                open.push_back(from);
+            }
+        }
+    }
+    None
 }
 
 /// What entries start with, the heaviest first; nothing in a measure that was not taken.
@@ -38,12 +123,19 @@ pub fn starts(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec
         let (bytes, cells) = startup(lens, at);
         let base = base.filter(|base| holds(base)).and_then(|base| {
             let then = base.record.entries.iter().position(|one| one.name == entry.name)?;
-            Some(startup(base, then).0)
+            Some((base, startup(base, then)))
         });
+        let grown = match &base {
+            Some((base, (was, then))) if *was < bytes => {
+                grown((lens, &cells), (base, then), measure)
+            }
+            _ => Vec::new(),
+        };
+        let base = base.map(|(_, (was, _))| was);
         let rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
         let parts = rows.into_iter().map(|row| (row.name, row.sizes.get(measure)));
         let parts = parts.filter(|(_, bytes)| *bytes > 0).collect();
-        folds.push(EntryStart { entry: entry.name.clone(), measure, bytes, base, parts });
+        folds.push(EntryStart { entry: entry.name.clone(), measure, bytes, base, parts, grown });
     }
     folds.sort_by(|a, b| b.bytes.cmp(&a.bytes).then_with(|| a.entry.cmp(&b.entry)));
     folds
