@@ -39,7 +39,7 @@ pub fn title(about: &About) -> String {
                 1 => format!(", all {}", versions.first().map_or("", String::as_str)),
                 _ => format!(": {}", versions.iter().cloned().collect::<Vec<_>>().join(", ")),
             };
-            format!("{name} is installed {}{versions}", counted(installs.len(), "place"))
+            format!("{name} is installed in {}{versions}", counted(installs.len(), "place"))
         }
         About::TwinPackages { share, twins: [small, large], modules } => format!(
             "{share}% of the code of {} is in {}, too ({} of it)",
