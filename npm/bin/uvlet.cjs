@@ -3,7 +3,7 @@
 "use strict";
 
 const { spawn } = require("node:child_process");
-const { readFileSync } = require("node:fs");
+const { closeSync, openSync, readSync } = require("node:fs");
 
 const { name, optionalDependencies } = require("../package.json");
 const own = `@${name}/${process.platform}-${process.arch}`;
@@ -27,7 +27,11 @@ try {
   );
 }
 // A shell takes an empty file for a script that does nothing, and does it well.
-const start = readFileSync(program).subarray(0, 4).toString("latin1");
+const opened = openSync(program);
+const bytes = Buffer.alloc(4);
+readSync(opened, bytes, 0, 4, 0);
+closeSync(opened);
+const start = bytes.toString("latin1");
 if (!STARTS.includes(start) && !start.startsWith("MZ")) {
   fail(`${program} is not a whole program; install ${name} again`);
 }

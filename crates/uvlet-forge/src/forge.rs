@@ -102,14 +102,11 @@ struct Listed {
 #[derive(Deserialize, PartialEq, Eq)]
 struct Account {
     id: i64,
-    #[serde(default, alias = "username")]
+    #[serde(default)]
     login: String,
     #[serde(default, rename = "type")]
     kind: String,
 }
-
-/// Accounts of CI jobs, whose tokens may not ask whose they are.
-const JOBS: [&str; 3] = ["github-actions[bot]", "gitea-actions", "forgejo-actions"];
 
 /// Which comments a token's account wrote.
 enum Own {
@@ -129,12 +126,14 @@ impl Own {
     }
 
     fn wrote(&self, comment: &Listed, forge: Forge) -> bool {
-        comment.user.as_ref().is_some_and(|user| match self {
-            Self::Of(id) => user.id == *id,
-            Self::OfJob => {
-                let is_app = forge == Forge::GitHub && user.kind == "Bot";
-                is_app || JOBS.contains(&user.login.as_str())
+        comment.user.as_ref().is_some_and(|user| match (self, forge) {
+            (Self::Of(id), _) => user.id == *id,
+            (Self::OfJob, Forge::GitHub) => user.kind == "Bot",
+            // Names that nobody can register.
+            (Self::OfJob, Forge::Gitea) => {
+                matches!(user.login.as_str(), "gitea-actions" | "forgejo-actions")
             }
+            (Self::OfJob, Forge::GitLab) => false,
         })
     }
 }

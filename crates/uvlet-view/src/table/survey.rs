@@ -203,8 +203,7 @@ pub(crate) fn folder(survey: &Survey, record: &Record, screen: &Screen) -> Strin
         *aside.entry(file.kind.name()).or_default() += 1;
     }
     if !aside.is_empty() {
-        let kinds: Vec<String> =
-            aside.iter().map(|(kind, files)| format!("{files} {kind}")).collect();
+        let kinds: Vec<String> = aside.iter().map(|(kind, files)| count(*files, kind)).collect();
         text.push_str(&format!(" Excluded from totals: {}.", kinds.join(", ")));
     }
     let apart = survey.set_aside.iter().filter(|part| part.reason != part.target);

@@ -51,12 +51,17 @@ pub(crate) fn more(
     if hidden == 0 {
         return None;
     }
-    let more = count(hidden, "more finding");
+    let more = match shown {
+        0 => count(hidden, "finding"),
+        _ => format!("and {}", count(hidden, "more finding")),
+    };
+    let them = if hidden == 1 { "it" } else { "them" };
     Some(match shown < worth {
-        true => format!("and {more}; --top 0 --min 0 lists them"),
+        true => format!("{more}; --top 0 --min 0 lists {them}"),
         false => {
             let least = screen.units.size(least);
-            format!("and {more} of less than {least} each; --min 0 lists them")
+            let each = if hidden == 1 { "" } else { " each" };
+            format!("{more} of less than {least}{each}; --min 0 lists {them}")
         }
     })
 }

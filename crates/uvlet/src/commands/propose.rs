@@ -34,7 +34,7 @@ use uvlet_record::{Costs, SavedTexts, sizes::Measure};
 use uvlet_view::{Units, plain};
 
 use crate::{
-    config::{self, Config, FILE},
+    config::{self, Config},
     failure::{Failure, Status},
     output,
 };
@@ -86,7 +86,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let share = known.strictness.judged_at_least;
     let Proposals { budgets: proposals, least_waste, unjudged } =
         propose(&lens, found, measure, headroom, share);
-    let path = arguments.build.config.clone().unwrap_or_else(|| FILE.into());
+    let path = known.path.clone();
     let old = read(&path)?;
     let document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
         Failure::Usage(format!("{}: {}", path.display(), error.message()))
@@ -336,10 +336,11 @@ impl Written {
     }
 }
 
-/// The new text with the mark at its start and the ends of lines that the old one has.
+/// The new text with the mark at its start and the ends of lines that most of the old one has.
 fn as_before(old: &str, new: &str) -> String {
     let lines = new.trim_start_matches(MARK).replace("\r\n", "\n");
-    let lines = match old.contains("\r\n") {
+    let ends = |end: &str| old.matches(end).count();
+    let lines = match 2 * ends("\r\n") > ends("\n") {
         true => lines.replace('\n', "\r\n"),
         false => lines,
     };

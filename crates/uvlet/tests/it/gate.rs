@@ -341,11 +341,26 @@ fn some_budgets_alone() {
     assert!(said.status == 2 && said.err.contains("did you mean two"), "{}", said.err);
 }
 
-/// What a change brought in comes before all limits, with the own module that imports it.
-#[test]
-fn a_comment_begins_with_what_grew_and_who_brought_it_in() {
-    let against = ["gate", "builds/esbuild-before", "--against", "builds/esbuild-after"];
-    let said = uvlet(&demo(), &[&against[..], &["--format", "markdown"]].concat()).out;
+/// What a change brought in comes before all limits, with the own module that imports it: from what the
+/// bundler said, and from the sources in maps alone.
+#[rstest]
+fn a_comment_begins_with_what_grew_and_who_brought_it_in(#[values(true, false)] described: bool) {
+    let mut folder = Folder::new();
+    for build in ["esbuild-before", "esbuild-after"] {
+        for file in std::fs::read_dir(demo().join("builds").join(build)).unwrap() {
+            let (path, name) = file.map(|file| (file.path(), file.file_name())).unwrap();
+            let to = format!("{build}/{}", name.to_str().unwrap());
+            if described || path.extension().is_none_or(|end| end != "json") {
+                folder = folder.with(&to, std::fs::read(path).unwrap());
+            }
+        }
+    }
+    let settings = demo().join("uvlet.toml");
+    let judged = |build: &str, base: &str| {
+        let against = ["gate", build, "--against", base, "--format", "markdown", "--config"];
+        uvlet(folder.path(), &[&against[..], &[settings.to_str().unwrap()]].concat()).out
+    };
+    let said = judged("esbuild-before", "esbuild-after");
     let first = said.lines().find(|line| line.starts_with("- ")).unwrap();
     for part in [
         "booking starts with 9.7 kB (gzip) more than before",
@@ -353,7 +368,6 @@ fn a_comment_begins_with_what_grew_and_who_brought_it_in() {
     ] {
         assert!(first.contains(part), "{first}");
     }
-    let turned = ["gate", "builds/esbuild-after", "--against", "builds/esbuild-before"];
-    let said = uvlet(&demo(), &[&turned[..], &["--format", "markdown"]].concat()).out;
-    assert!(!said.contains("more than before"), "{said}");
+    let turned = judged("esbuild-after", "esbuild-before");
+    assert!(!turned.contains("more than before"), "{turned}");
 }

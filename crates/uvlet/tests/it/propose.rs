@@ -79,6 +79,21 @@ fn limits_are_lowered_wherever_they_stand(
     assert_eq!(folder.read("uvlet.toml"), written);
 }
 
+/// In a folder below that of the settings, those settings are written, and no others made beside the build.
+#[test]
+fn settings_of_a_folder_above_are_the_ones_that_are_written() {
+    let folder = with_build("esbuild-before")
+        .with("uvlet.toml", format!("[budget.base]\n{WIDE}"))
+        .with(".git/HEAD", "ref: refs/heads/main")
+        .with("site/readme.md", "");
+    let below = folder.path().join("site");
+    let said = uvlet(&below, &["propose", "../dist", "--tighten"]);
+    assert!(said.out.starts_with("../uvlet.toml is written"), "{}{}", said.out, said.err);
+    assert!(said.out.contains("lowered base from 900 kB to 76.9 kB\n"), "{}", said.out);
+    assert!(!below.join("uvlet.toml").exists());
+    assert_eq!(uvlet(&below, &["gate", "../dist"]).status, 0);
+}
+
 #[test]
 fn one_more_package_breaks_what_was_proposed() {
     let folder = Folder::new()

@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet, VecDeque};
 
-use uvlet_record::{ModuleId, Owner, Record, sizes::Measure};
+use uvlet_record::{EdgeKind, ModuleId, Owner, Record, sizes::Measure};
 
 use crate::{
     ask::attribute::{By, RowKind, Sort, attribute},
@@ -66,19 +66,22 @@ fn held(lens: &Lens<'_>, cells: &CellSet, measure: Measure) -> BTreeMap<(RowKind
 fn grown(
     (lens, cells): (&Lens<'_>, &CellSet),
     (base, then): (&Lens<'_>, &CellSet),
+    network: &Network<'_>,
     measure: Measure,
 ) -> Vec<Grown> {
     let before = held(base, then, measure);
-    let network = Network::of(lens.record);
+    let now = held(lens, cells, measure);
+    let here: BTreeSet<ModuleId> =
+        now.values().flat_map(|held| held.modules.iter().copied()).collect();
     let mut grown = Vec::new();
-    for (key, now) in held(lens, cells, measure) {
+    for (key, now) in now {
         let was = before.get(&key).map_or(0, |was| was.bytes);
         if now.bytes <= was {
             continue;
         }
         let is_new = was == 0;
         let brought_in_by = (is_new && key.0 == RowKind::Package)
-            .then(|| own_importer(lens.record, &network, &now.modules))
+            .then(|| own_importer(lens.record, network, &now.modules, &here))
             .flatten();
         grown.push(Grown { name: key.1, by: now.bytes - was, is_new, brought_in_by });
     }
@@ -86,17 +89,20 @@ fn grown(
     grown
 }
 
-/// The own module from which the fewest imports lead to some modules.
+/// The own module of a startup from which the fewest imports lead to some of its modules.
 fn own_importer(
     record: &Record,
     network: &Network<'_>,
     modules: &BTreeSet<ModuleId>,
+    here: &BTreeSet<ModuleId>,
 ) -> Option<String> {
     let mut seen = modules.clone();
     let mut open: VecDeque<ModuleId> = modules.iter().copied().collect();
     while let Some(id) = open.pop_front() {
-        for from in network.askers(id).map(|edge| edge.from) {
-            if !record.module(from).third_party {
+        let edges = network.askers(id).filter(|edge| edge.kind != EdgeKind::Dynamic);
+        for from in edges.map(|edge| edge.from) {
+            // What left no byte, or loads elsewhere, is only passed on the way.
+            if !record.module(from).third_party && here.contains(&from) {
                 return Some(record.module(from).path.clone());
             }
             if seen.insert(from) {
@@ -118,6 +124,7 @@ pub fn starts(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec
         let cells = lens.files(lens.reach[at].startup.iter().copied());
         (lens.amount(&cells).bytes(measure), cells)
     };
+    let network = Network::of(lens.record);
     let mut folds = Vec::new();
     for (at, entry) in lens.record.entries.iter().enumerate() {
         let (bytes, cells) = startup(lens, at);
@@ -127,7 +134,7 @@ pub fn starts(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec
         });
         let grown = match &base {
             Some((base, (was, then))) if *was < bytes => {
-                grown((lens, &cells), (base, then), measure)
+                grown((lens, &cells), (base, then), &network, measure)
             }
             _ => Vec::new(),
         };

@@ -197,6 +197,9 @@ fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<
     let recordings = recordings::read(&arguments.recorded.coverage)?;
     let for_programs = arguments.write.iter().any(|(form, _)| form.is_for_programs())
         || arguments.format.is_for_programs();
+    // The comment says of what grew who imports it.
+    let forms = arguments.write.iter().map(|(form, _)| *form).chain([arguments.format]);
+    let is_explained = base.is_some() && forms.into_iter().any(|form| form == Form::Markdown);
     let opened = |build: &Build, format| {
         open(Wanted {
             build,
@@ -205,7 +208,8 @@ fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<
             format,
             sources: config.budgets.iter().any(|budget| budget.scope.asks_for_edges())
                 || is_marked.contains(&Plain::Leftovers)
-                || plan.is_some(),
+                || plan.is_some()
+                || is_explained,
         })
     };
     let format = if for_programs { Form::Json } else { Form::Table };
