@@ -46,7 +46,7 @@ pub fn owners_of_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Opti
     ))
 }
 
-/// The question that follows a broken promise: whose bytes it is about.
+/// The question that follows a broken budget: whose bytes it is about.
 pub fn after_gate(gate: &Gate, builds: &[(Option<String>, PathBuf)]) -> Option<String> {
     let row = gate.budgets.iter().find(|row| row.verdict == Verdict::Broken)?;
     let (_, build) = builds.iter().find(|(app, _)| *app == row.app)?;

@@ -15,7 +15,7 @@ use crate::screen::{Screen, bold, count, measures_said, styled, wrapped};
 /// Contributors that a sentence names.
 const NAMED: usize = 3;
 
-/// Which promises are listed.
+/// Which limits are listed.
 #[derive(
     Clone, Copy, Debug, PartialEq, Eq, strum::EnumMessage, strum::IntoStaticStr, strum::VariantArray,
 )]
@@ -176,7 +176,7 @@ fn capital(text: &str) -> String {
     chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }
 
-/// One promise: what it is, and what that means.
+/// One limit: what it is, and what that means.
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
     let item = row.item.as_ref().map(|item| format!(" {}", plain(item))).unwrap_or_default();
     let app = row.app.as_ref().map(|app| format!("{}/", plain(app))).unwrap_or_default();

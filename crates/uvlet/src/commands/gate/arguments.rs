@@ -36,7 +36,7 @@ pub struct Arguments {
     /// The day that waivers are held against, as 2027-03-31 [default: today, in UTC].
     #[arg(long, value_name = "DATE")]
     pub today: Option<jiff::civil::Date>,
-    /// Which promises to list: those that tell something, only those that fail, or all with what is
+    /// Which limits to list: those that tell something, only those that fail, or all with what is
     /// left of each.
     #[arg(long = "show", value_parser = word::<Shown>(), default_value = "telling")]
     pub listed: Shown,

@@ -63,7 +63,7 @@ struct One {
     entries: Vec<EntryStart>,
 }
 
-/// Judges the build of every app. One that cannot be read leaves its promises undecided, and the
+/// Judges the build of every app. One that cannot be read leaves its budgets undecided, and the
 /// others are judged all the same.
 pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure> {
     let apps = meant(arguments, apps)?;
