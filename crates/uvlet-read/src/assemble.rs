@@ -18,6 +18,7 @@ pub(crate) mod loads;
 pub(crate) mod mode;
 pub(crate) mod module_spans;
 pub(crate) mod modules;
+pub(crate) mod numbers;
 pub(crate) mod older_sources;
 pub(crate) mod package_maps;
 mod read;

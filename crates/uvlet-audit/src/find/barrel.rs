@@ -72,7 +72,10 @@ fn needed_of(sight: Sight<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<boo
     }
     while let Some(id) = open.pop() {
         let next: Vec<(ModuleId, Names)> = match wanted.get(&id) {
-            Some(names) if barrels.handed.contains_key(&id) => barrels.taken(id, names, sight),
+            Some(names) if barrels.handed.contains_key(&id) => {
+                let taken = barrels.taken(id, names, sight).into_iter();
+                taken.map(|(edge, names)| (edge.to, names)).collect()
+            }
             _ => {
                 let edges = sight.network.asked(id).filter(|edge| !edge.kind.is_deferred());
                 let names = |edge: &Edge| match &edge.names {

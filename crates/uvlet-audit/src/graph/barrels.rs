@@ -223,35 +223,40 @@ impl Barrels {
     }
 
     /// What a file that hands on takes of the modules that it asks for, for names that are wanted of it.
-    pub fn taken(&self, id: ModuleId, wanted: &Names, sight: Sight<'_>) -> Vec<(ModuleId, Names)> {
+    pub fn taken<'a>(
+        &self,
+        id: ModuleId,
+        wanted: &Names,
+        sight: Sight<'a>,
+    ) -> Vec<(&'a Edge, Names)> {
         let edges = || sight.network.asked(id).filter(|edge| !edge.kind.is_deferred());
-        let all = || edges().map(|edge| (edge.to, Names::All)).collect();
+        let all = || edges().map(|edge| (edge, Names::All)).collect();
         let (Some(handed), Names::These(wanted)) = (self.handed.get(&id), wanted) else {
             return all();
         };
         let is_bare = |edge: &&Edge| {
             self.request(edge, sight).is_some_and(|request| handed.bare.contains(&request))
         };
-        let mut taken: Vec<(ModuleId, Names)> =
-            edges().filter(is_bare).map(|edge| (edge.to, Names::All)).collect();
+        let mut taken: Vec<(&Edge, Names)> =
+            edges().filter(is_bare).map(|edge| (edge, Names::All)).collect();
         for name in wanted {
             let before = taken.len();
             for edge in edges() {
                 // Where the request is not known, the edge may be any.
                 let Some(request) = self.request(edge, sight) else {
-                    taken.push((edge.to, Names::All));
+                    taken.push((edge, Names::All));
                     continue;
                 };
                 match handed.names.get(name) {
                     Some((from, Some(theirs))) if *from == request => {
-                        taken.push((edge.to, Names::These(BTreeSet::from([theirs.clone()]))));
+                        taken.push((edge, Names::These(BTreeSet::from([theirs.clone()]))));
                     }
-                    Some((from, None)) if *from == request => taken.push((edge.to, Names::All)),
+                    Some((from, None)) if *from == request => taken.push((edge, Names::All)),
                     Some(_) => {}
                     None if handed.all.contains(&request)
                         && self.may_export(edge.to, name, sight, 0) =>
                     {
-                        taken.push((edge.to, Names::These(BTreeSet::from([name.clone()]))));
+                        taken.push((edge, Names::These(BTreeSet::from([name.clone()]))));
                     }
                     None => {}
                 }

@@ -49,6 +49,16 @@ pub struct Plan<'r> {
     texts: &'r dyn Texts,
 }
 
+/// How modules are walked to.
+struct Way<'w> {
+    /// Edges that are followed.
+    follows: &'w dyn Fn(&Edge) -> bool,
+    /// Modules that are taken out.
+    taken: &'w BTreeSet<ModuleId>,
+    /// Files that are gone around.
+    bypassed: &'w BTreeSet<ModuleId>,
+}
+
 /// What an entry reaches, before and after.
 pub struct Followed {
     startup_before: Vec<bool>,
@@ -79,10 +89,17 @@ impl Followed {
     }
 }
 
-/// Files without bytes, of packages that say that they are free of side effects, which a bundler that
-/// names the files of an import and not its names says to import all that they re-export.
+/// What a file that left no byte draws in though none of its names is taken.
+fn is_along(edge: &Edge) -> bool {
+    edge.basis == EdgeBasis::Inferred && edge.names.as_ref().is_some_and(Vec::is_empty)
+}
+
+/// Files without bytes of which names are followed: where no bundler says who asks for whom, and those of
+/// packages that say that they are free of side effects, which a bundler that names the files of an
+/// import and not its names says to import all that they re-export.
 fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
-    if record.bundler != Some(Bundler::Esbuild) {
+    let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
+    if record.bundler != Some(Bundler::Esbuild) && record.edges.iter().any(is_said) {
         return BTreeSet::new();
     }
     let mut has_bytes = vec![false; record.modules.len()];
@@ -103,9 +120,13 @@ fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
         }
     };
     let modules = (0..record.modules.len()).map(ModuleId::new);
-    let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
-    let vanished = modules.filter(|id| !has_bytes[id.at()] && is_free(id));
-    vanished.filter(|id| network.asked(*id).filter(|edge| is_said(edge)).count() > 1).collect()
+    let vanished = modules.filter(|id| !has_bytes[id.at()]);
+    let is_by_name = |id: &ModuleId| {
+        let mut asked = network.asked(*id).peekable();
+        let is_inferred = asked.peek().is_some_and(|edge| edge.basis == EdgeBasis::Inferred);
+        is_inferred || (is_free(id) && asked.filter(|edge| is_said(edge)).count() > 1)
+    };
+    vanished.filter(is_by_name).collect()
 }
 
 fn is_now(edge: &Edge) -> bool {
@@ -163,20 +184,16 @@ impl<'r> Plan<'r> {
         self.bypassed.iter().copied().filter(|id| !barrels.handed.contains_key(id)).collect()
     }
 
-    /// What an edge leads to past files that are gone past.
-    fn leads_to(&self, edge: &Edge, found: &mut Vec<ModuleId>) {
+    /// What an edge leads to past files that are gone past, where these are told.
+    fn leads_to(&self, edge: &Edge, way: &Way<'_>, found: &mut Vec<ModuleId>) {
         let names = edge.names.as_ref().map(|names| Names::These(names.iter().cloned().collect()));
-        match (&self.barrels, names) {
-            (Some(barrels), Some(names))
-                if self.bypassed.contains(&edge.to) && !self.bypassed.contains(&edge.from) =>
-            {
-                self.around(barrels, edge.to, &names, 0, found);
-            }
-            (Some(barrels), names)
-                if self.by_name.contains(&edge.to) && !self.by_name.contains(&edge.from) =>
-            {
-                found.push(edge.to);
-                self.around(barrels, edge.to, &names.unwrap_or(Names::All), 0, found);
+        let is_bypassed = way.bypassed.contains(&edge.to)
+            && !way.bypassed.contains(&edge.from)
+            && names.is_some();
+        let is_by_name = self.by_name.contains(&edge.to) && !self.by_name.contains(&edge.from);
+        match &self.barrels {
+            Some(barrels) if is_bypassed || is_by_name => {
+                self.around(barrels, way, edge.to, &names.unwrap_or(Names::All), 0, found);
             }
             _ => found.push(edge.to),
         }
@@ -185,12 +202,14 @@ impl<'r> Plan<'r> {
     fn around(
         &self,
         barrels: &Barrels,
+        way: &Way<'_>,
         id: ModuleId,
         names: &Names,
         depth: usize,
         found: &mut Vec<ModuleId>,
     ) {
-        let is_passed = self.bypassed.contains(&id) || self.by_name.contains(&id);
+        let is_bypassed = way.bypassed.contains(&id);
+        let is_passed = is_bypassed || self.by_name.contains(&id);
         if depth > DEEPEST || !barrels.handed.contains_key(&id) || !is_passed {
             found.push(id);
             return;
@@ -198,32 +217,33 @@ impl<'r> Plan<'r> {
         if self.by_name.contains(&id) {
             found.push(id);
         }
+        // What is drawn in whatever is taken.
+        let none = Names::These(BTreeSet::new());
+        let along = |edge: &&Edge| is_along(edge) && !is_bypassed && (way.follows)(edge);
+        for edge in self.network.asked(id).filter(along) {
+            self.around(barrels, way, edge.to, &none, depth + 1, found);
+        }
         let sight = Sight { record: self.record, network: self.network, texts: self.texts };
-        for (to, names) in barrels.taken(id, names, sight) {
-            self.around(barrels, to, &names, depth + 1, found);
+        let taken = barrels.taken(id, names, sight).into_iter();
+        for (edge, names) in taken.filter(|(edge, _)| (way.follows)(edge)) {
+            self.around(barrels, way, edge.to, &names, depth + 1, found);
         }
     }
 
     /// What is reached from some modules over edges that are followed, as the steps leave them.
     fn reach(&self, roots: &[ModuleId], follows: &dyn Fn(&Edge) -> bool) -> Vec<bool> {
-        self.walk(roots, &|edge| follows(edge) && !self.is_gone(edge), &|id| {
-            self.taken.contains(&id)
-        })
+        let follows = |edge: &Edge| follows(edge) && !self.is_gone(edge);
+        self.walk(roots, &Way { follows: &follows, taken: &self.taken, bypassed: &self.bypassed })
     }
 
-    /// What is reached from some modules over edges that are followed, past none that is taken out.
-    fn walk(
-        &self,
-        roots: &[ModuleId],
-        follows: &dyn Fn(&Edge) -> bool,
-        is_taken: &dyn Fn(ModuleId) -> bool,
-    ) -> Vec<bool> {
+    /// What is reached from some modules.
+    fn walk(&self, roots: &[ModuleId], way: &Way<'_>) -> Vec<bool> {
         let mut reached = vec![false; self.record.modules.len()];
         let mut open: Vec<ModuleId> = Vec::new();
         let mut next: Vec<ModuleId> = roots.to_vec();
         loop {
             for id in next.drain(..) {
-                if !is_taken(id) && !std::mem::replace(&mut reached[id.at()], true) {
+                if !way.taken.contains(&id) && !std::mem::replace(&mut reached[id.at()], true) {
                     // What is asked for through a file by name is known where it is asked for.
                     if !self.by_name.contains(&id) || roots.contains(&id) {
                         open.push(id);
@@ -231,8 +251,8 @@ impl<'r> Plan<'r> {
                 }
             }
             let Some(id) = open.pop() else { return reached };
-            for edge in self.network.asked(id).filter(|edge| follows(edge)) {
-                self.leads_to(edge, &mut next);
+            for edge in self.network.asked(id).filter(|edge| (way.follows)(edge)) {
+                self.leads_to(edge, way, &mut next);
             }
         }
     }
@@ -248,7 +268,10 @@ impl<'r> Plan<'r> {
     pub fn follow(&self, entry: &Entry) -> Followed {
         let before = |follows: &dyn Fn(&Edge) -> bool| match self.by_name.is_empty() {
             true => self.network.reach(&entry.roots, follows, &|_| false),
-            false => self.walk(&entry.roots, follows, &|_| false),
+            false => {
+                let none = BTreeSet::new();
+                self.walk(&entry.roots, &Way { follows, taken: &none, bypassed: &none })
+            }
         };
         Followed {
             startup_before: before(&is_now),

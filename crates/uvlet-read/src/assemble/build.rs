@@ -78,9 +78,12 @@ impl Build<'_> {
         record.modules = std::mem::take(&mut read.modules.list);
         record.packages = std::mem::take(&mut read.modules.packages);
         chunk_names::give(&mut record, &hashes, names_are_given);
-        let texts = self.texts(&record);
+        let mut texts = self.texts(&record);
         if self.options.sources {
-            edges::look_into_sources(&mut record, &texts, self.options.root.as_deref());
+            let root = self.options.root.as_deref();
+            if let Some(numbers) = edges::look_into_sources(&mut record, &texts, root) {
+                texts.renumber(&numbers, &record);
+            }
         }
         roots::give(&mut record);
         record.notices.sort();

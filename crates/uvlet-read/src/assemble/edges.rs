@@ -30,6 +30,7 @@ use crate::{
             vanished::requests::Vanished,
         },
         modules::Modules,
+        numbers::Numbers,
     },
     descriptions::described::Described,
 };
@@ -51,17 +52,22 @@ pub fn said(described: &mut Described, modules: &Modules) -> Vec<Edge> {
     edges
 }
 
-/// Looks into the sources of the modules: digests, formats, and who asks for whom.
-pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&Path>) {
+/// Looks into the sources of the modules: digests, formats, and who asks for whom. How modules are
+/// numbered then, if some were put among them.
+pub fn look_into_sources(
+    record: &mut Record,
+    texts: &dyn Texts,
+    root: Option<&Path>,
+) -> Option<Numbers> {
     let facts = sources::read(record, texts);
     if facts.iter().all(Option::is_none) {
-        return;
+        return None;
     }
     sources::describe(record, &facts);
     if record.has_said_edges() {
         by_request(&mut record.edges, &facts);
         if record.edges.iter().all(|edge| edge.request.is_some()) {
-            return;
+            return None;
         }
     }
     let resolver = Resolver::new(record, &facts, root);
@@ -87,15 +93,19 @@ pub fn look_into_sources(record: &mut Record, texts: &dyn Texts, root: Option<&P
         let packages: Vec<Option<String>> =
             (0..record.modules.len()).map(|at| package(ModuleId::new(at))).collect();
         by_package(&mut record.edges, &asked, &packages);
-        return;
+        return None;
     }
     let placement = Placement::of(record);
     let vanished = Vanished { record, facts: &facts, resolver: &resolver, placement: &placement };
-    vanished.follow(&asked, &mut found);
+    let handing = vanished.follow(&asked, &mut found);
+    drop(asked);
+    drop(resolver);
+    let numbers = handing.add_to(record, &mut found);
     let Graph { edges, unresolved } = found;
     record.edges = edges.into_iter().filter(|edge| edge.from != edge.to).collect();
     record.unresolved_requests = unresolved.into_iter().collect();
     lead_to_packages(record);
+    Some(numbers)
 }
 
 /// Ties requests for packages that could not be told to the package's index among its modules, else to

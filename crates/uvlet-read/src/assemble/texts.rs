@@ -9,10 +9,10 @@ use std::{
 };
 
 use uvlet_ledger::sourcemap::SourceMap;
-use uvlet_record::{FileId, ModuleId, SavedMap, SavedSection, Segment, Texts, segments};
+use uvlet_record::{FileId, ModuleId, Record, SavedMap, SavedSection, Segment, Texts, segments};
 
-use crate::assemble::described_sources::SourcePlace;
 use crate::{
+    assemble::{described_sources::SourcePlace, numbers::Numbers},
     files::source_map::find::{comment, inline},
     folder::{list::Listed, text::Text},
     project::read_file,
@@ -113,6 +113,27 @@ impl FolderTexts {
             {
                 *holder = Holder::Described(place);
             }
+        }
+    }
+
+    /// Follows how modules are numbered after others were put among them.
+    pub fn renumber(&mut self, numbers: &Numbers, record: &Record) {
+        if numbers.new_ones().is_empty() {
+            return;
+        }
+        let mut holders = vec![Holder::Nobody; record.modules.len()];
+        for (before, holder) in std::mem::take(&mut self.holders).into_iter().enumerate() {
+            holders[numbers.now(ModuleId::new(before)).at()] = holder;
+        }
+        if self.root.is_some() {
+            for id in numbers.new_ones() {
+                holders[id.at()] = Holder::Project(record.location_of(*id).into_owned());
+            }
+        }
+        self.holders = holders;
+        let maps = self.files.iter_mut().filter_map(|file| file.map.as_mut());
+        for id in maps.flat_map(|map| &mut map.modules).flatten() {
+            *id = numbers.now(*id);
         }
     }
 

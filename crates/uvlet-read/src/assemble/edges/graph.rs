@@ -6,9 +6,12 @@ use std::collections::BTreeSet;
 use uvlet_record::{Edge, EdgeBasis, EdgeKind, ModuleFormat, ModuleId, Record, UnresolvedRequest};
 use uvlet_script::requests::{Kind, Request};
 
-use crate::assemble::edges::{
-    resolve::{Meant, Resolver},
-    sources::SourceFacts,
+use crate::assemble::{
+    edges::{
+        resolve::{Meant, Resolver},
+        sources::SourceFacts,
+    },
+    numbers::Numbers,
 };
 
 /// Edges while they are found.
@@ -46,6 +49,22 @@ impl Graph {
         }
         let (request, kind) = (ask.specifier.clone(), kind(ask.kind));
         self.unresolved.insert(UnresolvedRequest { from, request, kind });
+    }
+
+    /// Numbers modules anew.
+    pub(crate) fn renumber(&mut self, numbers: &Numbers) {
+        let edges = std::mem::take(&mut self.edges).into_iter();
+        let now = |edge: Edge| {
+            let (from, to) = (numbers.now(edge.from), numbers.now(edge.to));
+            Edge { from, to, ..edge }
+        };
+        self.edges = edges.map(now).collect();
+        let lost = std::mem::take(&mut self.unresolved).into_iter();
+        let now = |lost: UnresolvedRequest| {
+            let from = numbers.now(lost.from);
+            UnresolvedRequest { from, ..lost }
+        };
+        self.unresolved = lost.map(now).collect();
     }
 
     /// A compiler turns elements into calls of a library that it imports itself.

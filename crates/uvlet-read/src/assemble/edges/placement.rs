@@ -60,6 +60,11 @@ impl Placement {
         Self { holders, closures, entries: entries.collect(), groups }
     }
 
+    /// The files that hold a module.
+    pub fn holders(&self, id: ModuleId) -> &[FileId] {
+        &self.holders[id.at()]
+    }
+
     /// Whether a module has bytes.
     pub fn is_there(&self, id: ModuleId) -> bool {
         !self.holders[id.at()].is_empty()

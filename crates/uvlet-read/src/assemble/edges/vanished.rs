@@ -1,19 +1,24 @@
 //! Requests that lead past modules which left no byte, such as files that only hand on what others
 //! give.
 //!
+//! Such a file of one's own becomes a module ([`handing`]); past those of packages requests lead on.
+//!
 //! Where such a file lies under the project's folder it is read, and the names that are taken are
 //! followed through it. Else a module is meant that gives a name which is taken, in the same package
 //! or folder, and that is loaded wherever the asking module is; what stands behind an `export *` is
 //! what nobody else asks for.
 
+pub(crate) mod along;
+pub(crate) mod handing;
 pub(crate) mod requests;
 pub(crate) mod walk;
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 
+use handing::{Handing, is_own};
 use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
 use uvlet_script::requests::{Kind, Request};
-use walk::{Files, Walk};
+use walk::{Files, Step, Target, Walk};
 
 use super::{
     placement::With,
@@ -25,10 +30,11 @@ use crate::assemble::edges::{
 };
 
 impl Vanished<'_> {
-    /// Adds what requests lead to past what is gone.
-    pub fn follow(&self, asked: &Asked<'_>, graph: &mut Graph) {
+    /// Adds what requests lead to past what is gone; the files of one's own that they lead through.
+    pub fn follow(&self, asked: &Asked<'_>, graph: &mut Graph) -> Handing {
         let givers = self.givers();
         let files = Files::default();
+        let mut handing = Handing::default();
         let mut open: Vec<Open<'_>> = Vec::new();
         for (from, asks) in asked {
             for (ask, meant) in asks {
@@ -36,7 +42,7 @@ impl Vanished<'_> {
                     Meant::Unknown => graph.unresolved(*from, ask),
                     Meant::Gone(gone) => {
                         let one = Open { from: *from, ask, gone, missing: Vec::new() };
-                        open.extend(self.one(one, &givers, &files, graph));
+                        open.extend(self.one(one, &givers, &files, (graph, &mut handing)));
                     }
                     Meant::Module(_) | Meant::Elsewhere => {}
                 }
@@ -47,13 +53,15 @@ impl Vanished<'_> {
             Some(location) => {
                 let is_own = open.ask.specifier.starts_with('.');
                 let is_shaken = is_own && self.are_given(location, &open.missing, &files, &givers);
-                let leads = self.on_disk(open.gone, None, &files, &givers);
+                let (leads, _) = self.on_disk(location, None, &files, &givers);
                 !is_shaken && !leads.is_empty()
             }
             None => true,
         });
-        self.orphans(&open, graph);
-        self.through_lost_packages(asked, &givers, graph);
+        self.orphans(&open, graph, &mut handing);
+        self.come_along(&files, &givers, graph, &mut handing);
+        self.through_lost_packages(asked, &givers, graph, &handing);
+        handing
     }
 
     /// Follows one request; what is left of it is open.
@@ -62,13 +70,15 @@ impl Vanished<'_> {
         mut open: Open<'o>,
         givers: &Givers<'_>,
         files: &Files,
-        graph: &mut Graph,
+        (graph, handing): (&mut Graph, &mut Handing),
     ) -> Option<Open<'o>> {
         let Open { from, ask, gone, .. } = open;
-        let mut found = self.on_disk(gone, ask.names.as_deref(), files, givers);
+        let on_disk = |place| self.on_disk(place, ask.names.as_deref(), files, givers);
+        let (mut found, mut steps) = gone.location.as_deref().map(on_disk).unwrap_or_default();
         // A file that is installed may itself be built, of sources that its own map names.
         if found.is_empty() {
             found = self.by_names(from, ask, gone, givers);
+            steps.clear();
         }
         found.retain(|(to, _)| *to != from && self.placement.is_there(*to));
         if let Some(to) = gone.instead.filter(|to| found.is_empty() && *to != from) {
@@ -83,18 +93,63 @@ impl Vanished<'_> {
             Some(names) => names.is_empty() || open.missing.is_empty(),
             None => !found.is_empty(),
         };
-        for (to, name) in found {
-            let names = name.map(|name| vec![name]);
-            graph.add(from, to, ask, names, EdgeBasis::Inferred);
+        match self.place(ask, gone).filter(|_| !found.is_empty()) {
+            Some(place) => {
+                if steps.is_empty() {
+                    steps = by_name(&place, &found);
+                }
+                steps.retain(|step| match step.to {
+                    Target::Module(to) => found.iter().any(|(found, _)| *found == to),
+                    Target::File(_) => true,
+                });
+                let modules = found.iter().map(|(to, _)| *to);
+                handing.add(&place, (from, ask), modules, steps);
+            }
+            None => {
+                for (to, name) in found {
+                    let names = name.map(|name| vec![name]);
+                    graph.add(from, to, ask, names, EdgeBasis::Inferred);
+                }
+            }
         }
         (!is_done).then_some(open)
+    }
+
+    /// Where a file of one's own lies that left no byte and is asked for before anything runs; without
+    /// its ending where it is not at hand.
+    fn place(&self, ask: &Request, gone: &Gone) -> Option<String> {
+        if !matches!(ask.kind, Kind::Import | Kind::Reexport) || gone.instead.is_some() {
+            return None;
+        }
+        let place = match &gone.location {
+            Some(location) => location.clone(),
+            None => {
+                let mut own = self.record.modules.iter().filter(|module| !module.third_party);
+                let is_folder = own.any(|module| {
+                    let inside = module.path.strip_prefix(&gone.stem);
+                    inside.is_some_and(|rest| rest.starts_with('/'))
+                });
+                match is_folder {
+                    true => format!("{}/index", gone.stem),
+                    false => gone.stem.clone(),
+                }
+            }
+        };
+        is_own(&place).then_some(place)
     }
 
     /// Requests for packages that left no module, as where one only re-exports others: what they lead to is
     /// told by the names that they take, or by the package that they are called after, among installed
     /// modules that nothing else asks for.
-    fn through_lost_packages(&self, asked: &Asked<'_>, givers: &Givers<'_>, graph: &mut Graph) {
-        let known: HashSet<ModuleId> = graph.edges.iter().map(|edge| edge.to).collect();
+    fn through_lost_packages(
+        &self,
+        asked: &Asked<'_>,
+        givers: &Givers<'_>,
+        graph: &mut Graph,
+        handing: &Handing,
+    ) {
+        let known = graph.edges.iter().map(|edge| edge.to);
+        let known: HashSet<ModuleId> = known.chain(handing.modules()).collect();
         let is_orphan = |id: &ModuleId| {
             self.record.module(*id).third_party
                 && self.placement.is_there(*id)
@@ -153,15 +208,12 @@ impl Vanished<'_> {
     /// Through files on disk.
     fn on_disk(
         &self,
-        gone: &Gone,
+        location: &str,
         names: Option<&[String]>,
         files: &Files,
         givers: &Givers<'_>,
-    ) -> BTreeSet<(ModuleId, Option<String>)> {
-        let mut found = BTreeSet::new();
-        let Some(location) = &gone.location else { return found };
-        let mut seen = HashSet::new();
-        let mut walk = Walk { vanished: self, files, givers, found: &mut found, seen: &mut seen };
+    ) -> (BTreeSet<(ModuleId, Option<String>)>, BTreeSet<Step>) {
+        let mut walk = Walk::new(self, files, givers);
         match names {
             Some(names) => {
                 names.iter().for_each(|name| _ = walk.name(location, name, name, 0));
@@ -169,7 +221,7 @@ impl Vanished<'_> {
             }
             None => walk.all(location, 0),
         }
-        found
+        (walk.found, walk.steps)
     }
 
     /// Whether a file gives names itself, or it is known who does: left out are names that were shaken.
@@ -180,8 +232,7 @@ impl Vanished<'_> {
         files: &Files,
         givers: &Givers<'_>,
     ) -> bool {
-        let (mut found, mut seen) = (BTreeSet::new(), HashSet::new());
-        let mut walk = Walk { vanished: self, files, givers, found: &mut found, seen: &mut seen };
+        let mut walk = Walk::new(self, files, givers);
         !names.is_empty() && names.iter().all(|name| walk.name(location, name, name, 0))
     }
 
@@ -329,8 +380,9 @@ impl Vanished<'_> {
     /// What nobody asks for stands behind a request whose names were not all found: the only one that
     /// there is, else the one whose names it is called by, else one that takes everything. What is
     /// left is not told.
-    fn orphans(&self, open: &[Open<'_>], graph: &mut Graph) {
-        let asked: HashSet<ModuleId> = graph.edges.iter().map(|edge| edge.to).collect();
+    fn orphans(&self, open: &[Open<'_>], graph: &mut Graph, handing: &mut Handing) {
+        let asked = graph.edges.iter().map(|edge| edge.to);
+        let asked: HashSet<ModuleId> = asked.chain(handing.modules()).collect();
         let roots: HashSet<ModuleId> =
             self.record.entries.iter().flat_map(|entry| entry.roots.iter().copied()).collect();
         let ids = (0..self.record.modules.len()).map(ModuleId::new);
@@ -367,8 +419,14 @@ impl Vanished<'_> {
             };
             for at in chosen {
                 is_told[at] = true;
-                let Open { from, ask, .. } = open[at];
-                graph.add(from, orphan, ask, None, EdgeBasis::Inferred);
+                let Open { from, ask, gone, .. } = open[at];
+                match self.place(ask, gone) {
+                    Some(place) => {
+                        let steps = by_name(&place, &BTreeSet::from([(orphan, None)]));
+                        handing.add(&place, (from, ask), [orphan], steps);
+                    }
+                    None => graph.add(from, orphan, ask, None, EdgeBasis::Inferred),
+                }
             }
         }
         for (open, is_told) in open.iter().zip(is_told) {
@@ -390,6 +448,15 @@ impl Vanished<'_> {
         names.insert(tail(self.resolver.path(id)));
         members.iter().any(|member| names.contains(member.as_str()))
     }
+}
+
+/// What a file leads to that is not at hand, by the names that are taken of it.
+fn by_name(place: &str, found: &BTreeSet<(ModuleId, Option<String>)>) -> BTreeSet<Step> {
+    let step = |(to, name): &(ModuleId, Option<String>)| {
+        let (from, to) = (place.to_owned(), Target::Module(*to));
+        Step { from, request: None, names: name.clone().map(|name| vec![name]), to }
+    };
+    found.iter().map(step).collect()
 }
 
 /// A request of which something was not found.

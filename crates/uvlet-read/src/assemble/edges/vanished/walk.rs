@@ -27,6 +27,26 @@ const DEEPEST: usize = 32;
 #[derive(Default)]
 pub struct Files(Mutex<HashMap<String, Option<Arc<SourceFacts>>>>);
 
+/// What a file that left no byte leads to.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Step {
+    /// Where the file lies.
+    pub from: String,
+    /// As it asks for it; none where that is not known.
+    pub request: Option<String>,
+    /// The names that it takes.
+    pub names: Option<Vec<String>>,
+    pub to: Target,
+}
+
+/// What is led to.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Target {
+    Module(ModuleId),
+    /// Another file that left no byte.
+    File(String),
+}
+
 /// A walk through files that left no byte.
 pub struct Walk<'w, 'a> {
     pub vanished: &'w Vanished<'a>,
@@ -34,11 +54,18 @@ pub struct Walk<'w, 'a> {
     /// Modules by the names that they give.
     pub givers: &'w Givers<'w>,
     /// What is found: modules, and the names that they are taken by.
-    pub found: &'w mut BTreeSet<(ModuleId, Option<String>)>,
-    pub seen: &'w mut HashSet<(String, String)>,
+    pub found: BTreeSet<(ModuleId, Option<String>)>,
+    /// What the files lead to.
+    pub steps: BTreeSet<Step>,
+    seen: HashSet<(String, String)>,
 }
 
-impl Walk<'_, '_> {
+impl<'w, 'a> Walk<'w, 'a> {
+    pub fn new(vanished: &'w Vanished<'a>, files: &'w Files, givers: &'w Givers<'w>) -> Self {
+        let (found, steps, seen) = (BTreeSet::new(), BTreeSet::new(), HashSet::new());
+        Self { vanished, files, givers, found, steps, seen }
+    }
+
     fn read(&self, location: &str) -> Option<Arc<SourceFacts>> {
         let mut known = self.files.0.lock().ok()?;
         if let Some(known) = known.get(location) {
@@ -54,6 +81,11 @@ impl Walk<'_, '_> {
         let facts = read();
         known.insert(location.to_owned(), facts.clone());
         facts
+    }
+
+    fn step(&mut self, location: &str, ask: &Request, to: Target) {
+        let (request, names) = (Some(ask.specifier.clone()), ask.names.clone());
+        self.steps.insert(Step { from: location.to_owned(), request, names, to });
     }
 
     fn meant(&self, location: &str, ask: &Request) -> Meant {
@@ -80,19 +112,23 @@ impl Walk<'_, '_> {
             self.hand_on(location, &requests.asks[*ask], inside.as_deref(), taken, depth);
             return true;
         }
-        let all = requests.gives_all_of.iter();
-        all.into_iter().any(|&ask| {
+        requests.gives_all_of.iter().any(|&ask| {
             let ask = &requests.asks[ask];
             match self.meant(location, ask) {
                 Meant::Module(id) => {
                     let gives = self.gives(id, name, &mut HashSet::new());
                     if gives {
+                        self.step(location, ask, Target::Module(id));
                         self.found.insert((id, Some(taken.to_owned())));
                     }
                     gives
                 }
                 Meant::Gone(Gone { location: Some(next), .. }) => {
-                    self.name(&next, name, taken, depth + 1)
+                    let gives = self.name(&next, name, taken, depth + 1);
+                    if gives {
+                        self.step(location, ask, Target::File(next));
+                    }
+                    gives
                 }
                 _ => false,
             }
@@ -111,6 +147,8 @@ impl Walk<'_, '_> {
                 .is_some_and(|rest| rest.starts_with('/'))
         });
         if let (Some(only), None) = (givers.next(), givers.next()) {
+            let (from, names) = (location.to_owned(), Some(vec![name.to_owned()]));
+            self.steps.insert(Step { from, request: None, names, to: Target::Module(only) });
             self.found.insert((only, Some(taken.to_owned())));
         }
     }
@@ -140,12 +178,19 @@ impl Walk<'_, '_> {
         depth: usize,
     ) {
         match (self.meant(location, ask), name) {
-            (Meant::Module(id), _) => _ = self.found.insert((id, Some(taken.to_owned()))),
+            (Meant::Module(id), _) => {
+                self.step(location, ask, Target::Module(id));
+                self.found.insert((id, Some(taken.to_owned())));
+            }
             (Meant::Gone(Gone { location: Some(next), .. }), Some(name)) => {
+                self.step(location, ask, Target::File(next.clone()));
                 self.name(&next, name, taken, depth + 1);
                 self.effects(&next, depth + 1);
             }
-            (Meant::Gone(Gone { location: Some(next), .. }), None) => self.all(&next, depth + 1),
+            (Meant::Gone(Gone { location: Some(next), .. }), None) => {
+                self.step(location, ask, Target::File(next.clone()));
+                self.all(&next, depth + 1);
+            }
             _ => {}
         }
     }
@@ -158,6 +203,7 @@ impl Walk<'_, '_> {
         };
         for ask in facts.requests.asks.iter().filter(is_effect) {
             if let Meant::Module(id) = self.meant(location, ask) {
+                self.step(location, ask, Target::Module(id));
                 self.found.insert((id, None));
             }
         }
@@ -173,8 +219,14 @@ impl Walk<'_, '_> {
             |ask: &&Request| matches!(ask.kind, Kind::Import | Kind::Reexport | Kind::Require);
         for ask in facts.requests.asks.iter().filter(statically) {
             match self.meant(location, ask) {
-                Meant::Module(id) => _ = self.found.insert((id, None)),
-                Meant::Gone(Gone { location: Some(next), .. }) => self.all(&next, depth + 1),
+                Meant::Module(id) => {
+                    self.step(location, ask, Target::Module(id));
+                    self.found.insert((id, None));
+                }
+                Meant::Gone(Gone { location: Some(next), .. }) => {
+                    self.step(location, ask, Target::File(next.clone()));
+                    self.all(&next, depth + 1);
+                }
                 _ => {}
             }
         }
