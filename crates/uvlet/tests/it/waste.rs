@@ -97,6 +97,66 @@ fn a_file_that_hands_on(#[case] index: &str, #[case] page: &str, #[case] expecte
     assert_eq!(drawn, expected, "{answer}");
 }
 
+/// With maps alone a file of one's own that only hands on has left no byte: what it draws in is told, and
+/// what going past it would save, where the file itself is at hand.
+#[rstest]
+#[case::at_hand(true, "import { button } from './ui'; button();", true)]
+#[case::not_at_hand(false, "import { button } from './ui'; button();", false)]
+#[case::used(true, "import { button, chart } from './ui'; button(chart);", false)]
+#[case::imported_beside(
+    true,
+    "import { button } from './ui'; import './ui/parts/chart.js';",
+    false
+)]
+fn an_own_file_that_left_no_byte(
+    #[case] is_at_hand: bool,
+    #[case] page: &str,
+    #[case] is_found: bool,
+) {
+    let text = format!(
+        "{}{}{}\n//# sourceMappingURL=page.js.map",
+        "p".repeat(20),
+        "b".repeat(30),
+        "c".repeat(3000)
+    );
+    let map = value!({
+        "version": 3,
+        "sources": ["../src/page.js", "../src/ui/button.js", "../src/ui/parts/chart.js"],
+        "sourcesContent": [page, "export const button = 1;", "window.charts = 1; export const chart = 2;"],
+        "names": [],
+        "mappings": "AAAA,oBCAA,8BCAA",
+    });
+    let mut folder = Folder::new()
+        .with("package.json", "{}")
+        .with("dist/index.html", "<script type=module src=page.js></script>")
+        .with("dist/page.js", text)
+        .with("dist/page.js.map", map.to_string());
+    if is_at_hand {
+        folder = folder
+            .with(
+                "src/ui/index.js",
+                "export { button } from './button.js'; export * from './parts';",
+            )
+            .with("src/ui/parts/index.js", "export { chart } from './chart.js';");
+    }
+    let answer = json(folder.path(), &["waste", "dist", "--kind", "barrel-pull"]);
+    let findings = answer["findings"].as_array().unwrap();
+    let drawn = findings.first().map(|finding| {
+        assert_eq!(finding["where"][0], "src/ui/index.js");
+        finding["by_entry"][0]["sizes"]["emitted"].as_u64().unwrap()
+    });
+    assert_eq!(drawn, is_found.then_some(3000), "{answer}");
+    if is_found {
+        let then = json(folder.path(), &["what-if", "dist", "--bypass", "src/ui/index.js"]);
+        let startup =
+            |when: &str| then["entries"][0][when]["startup"]["sizes"]["emitted"].as_u64().unwrap();
+        assert!(startup("before") - startup("after") >= 3000, "{then}");
+        let why = uvlet(folder.path(), &["why", "dist", "chart.js"]);
+        let line = why.out.replace('\n', " ");
+        assert!(line.contains("src/ui/parts/index.js re-exports it"), "{}", why.out);
+    }
+}
+
 /// What is safe by construction, and nothing else: the diff is what `git apply` takes.
 #[test]
 fn a_patch_holds_what_changes_no_behaviour() {
