@@ -3,9 +3,9 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{Chunk, FileId, Format, Kind, Record};
+use uvlet_record::{Chunk, FileId, Format, Kind, ModuleFormat, ModuleId, Owner, Record};
 
-use crate::parts::names::is_named_by_contents;
+use crate::{parts::names::is_named_by_contents, predict::outcome::Move};
 
 /// Files that change as some do: a file that names one which goes by its contents changes, too.
 pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileId> {
@@ -59,4 +59,34 @@ pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileI
             return changed;
         }
     }
+}
+
+/// Files that no longer hand out the helpers which wrap CommonJS modules: the last file that takes them from
+/// there, and holds such a module, is left without one.
+pub fn without_helpers(record: &Record, moved: &[Move]) -> BTreeSet<FileId> {
+    let is_wrapped = |id: ModuleId| record.module(id).format == Some(ModuleFormat::CommonJs);
+    let gone: BTreeSet<(FileId, ModuleId)> = moved
+        .iter()
+        .filter(|one| one.to.is_none() && is_wrapped(one.module))
+        .map(|one| (one.from, one.module))
+        .collect();
+    let keeps = |file: FileId| {
+        record.cells_of(file).iter().any(|cell| match cell.owner {
+            Owner::Module(id) => {
+                cell.amount.emitted > 0 && is_wrapped(id) && !gone.contains(&(file, id))
+            }
+            _ => false,
+        })
+    };
+    let files: BTreeSet<FileId> = gone.iter().map(|(file, _)| *file).collect();
+    let is_left = |file: &FileId| record.file(*file).format == Format::Es && !keeps(*file);
+    // Of several files that it loads it is not known which one has them.
+    let shared = files.into_iter().filter(is_left).filter_map(|file| {
+        let [shared] = record.file(file).loads.as_slice() else { return None };
+        let mut others = (0..record.files.len()).map(FileId::new).filter(|other| *other != file);
+        let is_taken =
+            others.any(|other| record.file(other).loads.contains(shared) && keeps(other));
+        (!is_taken).then_some(*shared)
+    });
+    shared.collect()
 }

@@ -20,7 +20,7 @@ use crate::{
     predict::{
         assemble::Assembly,
         build::{Built, scales},
-        cascade::cascade,
+        cascade::{cascade, without_helpers},
         cut::Cutter,
         draft::{Draft, Key, When, drafts},
         follow::{Followed, Plan},
@@ -106,6 +106,7 @@ pub fn predict(
         .collect();
     let mut edited = plan.edited_files();
     edited.extend(cut_files(lens.record, &plan.brought()));
+    edited.extend(without_helpers(lens.record, &moved));
     let mut built = Built::new(lens, assembly, &scales, drafts);
     debug_assert!(built.adds_up(), "the parts of a predicted file add up to it");
     built.mark(|draft, old| {

@@ -29,7 +29,7 @@ use crate::{
     },
     files::marks::CodeMarks,
     folder::{
-        hashes::Hashes,
+        hashes::{self, Hashes},
         urls::{Urls, folder_of},
     },
     formats::format::Chunks,
@@ -145,6 +145,11 @@ impl Build<'_> {
     /// Who bundled, where no description says so: as the framework or the format of scripts tells.
     fn bundler(&self) -> Option<Bundler> {
         let by_site = self.read.site.as_ref().map(|site| site.output.about().bundler);
+        let shares_as_esbuild = || {
+            let mut paths = self.read.paths();
+            paths.any(|path| path.ends_with(".js") && hashes::is_shared_by_esbuild(path))
+        };
+        let by_site = by_site.or_else(|| shares_as_esbuild().then_some(Bundler::Esbuild));
         by_site.or_else(|| {
             let mut formats = self.read.inspected.iter().map(|file| file.format);
             formats.find_map(|format| match format {

@@ -46,6 +46,9 @@ impl Hashes {
     /// The stem of a path's file name without its hash, and the hash.
     pub fn split<'p>(&self, path: &'p str) -> (&'p str, Option<&'p str>) {
         let (stem, extension) = split(path);
+        if let Some((name, hash)) = shared_by_esbuild(stem) {
+            return (name, Some(hash));
+        }
         for pattern in self.patterns.get(extension).into_iter().flatten() {
             if let Some((name, hash)) = pattern.split(stem)
                 && !is_word(hash)
@@ -130,6 +133,18 @@ impl<'a> Counts<'a> {
     }
 }
 
+/// Whether a file is called as only esbuild calls what several entries share.
+pub fn is_shared_by_esbuild(path: &str) -> bool {
+    shared_by_esbuild(split(path).0).is_some()
+}
+
+/// esbuild calls what several entries share `chunk-` and a hash in base 32, beside entries that have none.
+fn shared_by_esbuild(stem: &str) -> Option<(&str, &str)> {
+    let (name, hash) = stem.rsplit_once('-')?;
+    let is_hash = hash.len() == 8 && hash.bytes().all(|b| matches!(b, b'A'..=b'Z' | b'2'..=b'7'));
+    (name == "chunk" && is_hash).then_some((name, hash))
+}
+
 /// Lower-case letters alone make a word, not a hash: of eight characters out of 64, one in 1,400
 /// would marks so by chance.
 fn is_word(text: &str) -> bool {
@@ -176,6 +191,7 @@ mod tests {
     #[case::few_styles(&["a-sSG4zXwi.js", "b-DSZQPyG0.js", "d-CN4KUr_n.js", "e-D5J6wcBC.js", "one-DtUNrmg_.css", "two-CjcnHwjL.css", "c-DhzmkAbc.css"],
         &["a", "b", "d", "e", "one", "two", "c"])]
     #[case::one_style(&["b-RCDS7OG5.js", "chunk-BZNJQ2RX.js", "b-LGMGADHI.css"], &["b", "chunk", "b"])]
+    #[case::shared(&["home.js", "report.js", "extra.js", "chunk-WEX43NPQ.js"], &["home", "report", "extra", "chunk"])]
     #[case::one_file(&["user-page-AbC1x345.js"], &["user-page"])]
     #[case::none(&["app.js", "vendor-react.js", "chapter12.js", "step-two.js"],
         &["app", "vendor-react", "chapter12", "step-two"])]
