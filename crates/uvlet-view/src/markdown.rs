@@ -44,7 +44,7 @@ use crate::{
 /// The survey: the answer, then one fold per entry.
 #[must_use]
 pub fn survey(survey: &Survey, record: &Record, screen: &Screen) -> String {
-    let mut text = format!("**{}**\n\n", sentence(&said::sentence(survey, screen)));
+    let mut text = format!("**{}**\n\n", sentence(&said::sentence(survey, screen, &[])));
     text.push_str(&format!("{}\n\n", sentence(&said::build(survey, record, screen))));
     // Heaviest first, as in the table.
     let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();

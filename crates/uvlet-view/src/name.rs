@@ -51,9 +51,35 @@ pub fn fitted(name: &str, columns: usize) -> String {
     format!("…{}", &name[start..])
 }
 
+/// A plain phrase in at most `columns`: its middle goes, as it begins with what it says and ends with a
+/// name.
+pub fn shortened(phrase: &str, columns: usize) -> String {
+    let phrase = plain(phrase);
+    if width(&phrase) <= columns {
+        return phrase.into_owned();
+    }
+    let (mut kept, mut end) = (0, 0);
+    for (at, c) in phrase.char_indices() {
+        kept += width(c.encode_utf8(&mut [0; 4]));
+        if kept > columns / 2 {
+            break;
+        }
+        end = at + c.len_utf8();
+    }
+    let start = &phrase[..end];
+    format!("{start}{}", fitted(&phrase, columns - width(start)))
+}
+
 #[cfg(test)]
 mod tests {
-    use super::{fitted, plain, width};
+    use super::{fitted, plain, shortened, width};
+
+    #[test]
+    fn long_phrases_lose_their_middle() {
+        assert_eq!(shortened("new, for src/pages/plot.jsx", 20), "new, for s…/plot.jsx");
+        assert_eq!(width(&shortened("船船船船船船", 7)), 7);
+        assert_eq!(shortened("gone", 4), "gone");
+    }
 
     #[test]
     fn steering_characters_are_shown() {

@@ -59,7 +59,7 @@ pub fn report(report: &Report<'_>, screen: &Screen) -> String {
                     @if survey.build.mode == Mode::Development {
                         p.warning { (said::DEVELOPMENT) }
                     }
-                    h1 { (said::sentence(survey, screen)) @if let Some(gate) = gate { (sections::broken(gate)) } }
+                    h1 { (said::sentence(survey, screen, &[])) @if let Some(gate) = gate { (sections::broken(gate)) } }
                     p.sub { (about(survey, record, screen)) }
                     (navigation(report, screen))
                     section #pages aria-labelledby="pages-head" {

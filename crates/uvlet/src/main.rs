@@ -4,6 +4,7 @@
 //! the exit status. Everything else lives in the crates below it.
 
 mod advice;
+mod apps;
 mod args;
 mod choose;
 mod cli;

@@ -3,7 +3,7 @@
 use uvlet_audit::ask::gate::remark::GateRemark;
 use uvlet_read::{DescriptionError, ReadError};
 use uvlet_record::{Lack, Notice, OtherName, Remark, SavedError, Setting};
-use uvlet_view::words::quote;
+use uvlet_view::words::{errors, quote};
 
 /// Notices with their sentences, for outputs.
 pub fn notices(notices: &[Notice]) -> Vec<uvlet_view::Notice> {
@@ -127,7 +127,10 @@ fn gate_remark(remark: &GateRemark) -> String {
         GateRemark::AtOnce { budget, entry, bytes, measure } => format!(
             "budget `{budget}` counts what {entry} needs to start; its code loads {bytes} B ({measure}) more at once, which at-once({entry}) counts too"
         ),
-        GateRemark::WaiverUnused { about } => {
+        GateRemark::WaiverUnused { about, missing: Some(missing) } => {
+            format!("the waiver of {about} applies to nothing: {}", errors::missing(missing))
+        }
+        GateRemark::WaiverUnused { about, missing: None } => {
             format!("the waiver of {about} no longer applies; remove it")
         }
         GateRemark::ChunkRenamed { budget, by, name, lasting } => {

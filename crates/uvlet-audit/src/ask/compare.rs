@@ -15,7 +15,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use serde::Serialize;
 use uvlet_record::{
-    Bundler, FileId, Kind as FileKind, Mode, Owner,
+    Bundler, FileId, Mode,
     sizes::{Measure, Sizes},
 };
 
@@ -26,7 +26,7 @@ use crate::{
             entries::{EntryRow, Loads, entries},
             mover::Mover,
             rows::{ModuleRow, Row},
-            sides::{CompareError, Half, change, check},
+            sides::{CompareError, Half, OwnersKnown, change, check},
         },
         survey::{self, Moment},
     },
@@ -65,37 +65,6 @@ pub struct Comparison {
     pub waste: Vec<WasteRow>,
     /// What is asked of other hosts, whose bytes are in no row, and was not, or no longer is.
     pub elsewhere: Vec<ElsewhereChange>,
-}
-
-/// Hundredths of the script bytes with a known owner.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct OwnersKnown {
-    /// Of the earlier build.
-    pub before: u64,
-    /// Of the later build.
-    pub after: u64,
-}
-
-impl OwnersKnown {
-    /// Points between the two from which on rows tell more of what is known than of what changed.
-    const APART: u64 = 10;
-
-    fn of(before: &Lens<'_>, after: &Lens<'_>) -> Option<Self> {
-        let known = Self { before: owners_known(before), after: owners_known(after) };
-        (known.before.abs_diff(known.after) >= Self::APART).then_some(known)
-    }
-}
-
-fn owners_known(lens: &Lens<'_>) -> u64 {
-    let (mut all, mut known) = (0_u64, 0_u64);
-    for cell in &lens.record.cells {
-        if lens.record.file(cell.file).kind == FileKind::Script {
-            all += cell.amount.emitted;
-            known += if cell.owner == Owner::Unattributed { 0 } else { cell.amount.emitted };
-        }
-    }
-    known.saturating_mul(100).checked_div(all).unwrap_or(100)
 }
 
 /// A request of another host that one of the builds makes.
@@ -166,8 +135,8 @@ pub fn compare(
         before: side(before),
         after: side(after),
         entries,
-        packages: rows::packages(before, after, measure),
-        modules: rows::modules(before, after, measure),
+        packages: rows::packages(before, after, measure, owners_known),
+        modules: rows::modules(before, after, measure, owners_known),
         chunks: chunks::chunks(before.lens, after.lens, measure),
         waste,
         elsewhere: elsewhere(before.lens, after.lens),

@@ -151,6 +151,7 @@ impl<'h> Half<'h> {
     /// What some files weigh.
     fn part(&self, files: impl Iterator<Item = FileId>, codings: &[Coding]) -> Part {
         let mut part = Part::default();
+        codings.iter().for_each(|&coding| part.sizes.set(Measure::Coded(coding), 0));
         let mut inside = self.record.zero();
         for id in files {
             let file = self.record.file(id);

@@ -3,10 +3,11 @@
 use serde::Serialize;
 use uvlet_audit::{
     ask::compare::{
-        Comparison as Compared, ElsewhereChange, OwnersKnown, Side,
+        Comparison as Compared, ElsewhereChange, Side,
         chunks::{self, ChunkChange},
         entries::EntryRow,
         rows::{ModuleRow, Row},
+        sides::OwnersKnown,
     },
     find::kind::Kind,
 };

@@ -305,8 +305,8 @@ fn exports(answer: &Attribution, within: &str, size: &str) -> String {
 /// A coded size that is a proportional share of a file is estimated, however well the emitted bytes
 /// are known.
 fn basis(row: &Row, measure: Measure) -> &'static str {
-    // Nothing was found out of bytes that nobody owns.
-    if row.row == RowKind::Unattributed {
+    // Nothing was found out of bytes that nobody owns, nor of files that are no code.
+    if matches!(row.row, RowKind::Unattributed | RowKind::Assets) {
         return "";
     }
     let basis = match measure {

@@ -1,6 +1,6 @@
 //! Rows in columns: one flexible column of names on the left, the others as wide as they need.
 
-use crate::name::{fitted, width};
+use crate::name::{fitted, shortened, width};
 use crate::screen::bold;
 
 /// One column.
@@ -40,6 +40,11 @@ const NARROW: usize = 11;
 /// A name that is cut below this many columns can hardly be told from others.
 const READABLE: usize = 28;
 
+/// A name gives way to phrases beside it down to this much.
+const NAMES: usize = 22;
+/// A phrase in an optional column is cut to this much before the column is left out.
+const SHORT: usize = 20;
+
 /// Whether rows can be laid out in so many columns with readable names, without optional columns.
 pub fn fits(heads: &[Column], rows: &[Vec<String>], columns: usize) -> bool {
     let wide = |(at, head): (usize, &Column)| {
@@ -60,7 +65,11 @@ pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String
         }
     }
     let needed = |(head, &wide): (&Column, &usize)| {
-        GAP + if head.flexible { wide.min(READABLE) } else { wide }
+        GAP + match (head.flexible, head.optional) {
+            (true, _) => wide.min(READABLE),
+            (_, true) => wide.min(SHORT.max(width(&head.heading))),
+            _ => wide,
+        }
     };
     let fits = heads.iter().zip(&widths).map(needed).sum::<usize>() <= columns + GAP;
     if let Some(last) = heads.iter().rposition(|head| head.optional).filter(|_| !fits) {
@@ -77,9 +86,16 @@ pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String
     let mut over = (widths.iter().sum::<usize>() + gaps).saturating_sub(columns);
     // Names on the left are what rows are found by: they give way first, but never wholly, and then
     // words on the right do. Numbers are never cut.
-    for narrow in [|head: &Column| head.flexible, |head: &Column| !head.right && !head.flexible] {
+    let ways: [(fn(&Column) -> bool, usize); 5] = [
+        (|head| head.flexible, READABLE),
+        (|head| head.flexible, NAMES),
+        (|head| head.optional, SHORT),
+        (|head| head.flexible, NARROW),
+        (|head| !head.right && !head.flexible, NARROW),
+    ];
+    for (narrow, least) in ways {
         for (wide, head) in widths.iter_mut().zip(heads).rev().filter(|(_, head)| narrow(head)) {
-            let spare = wide.saturating_sub(NARROW.max(width(&head.heading))).min(over);
+            let spare = wide.saturating_sub(least.max(width(&head.heading))).min(over);
             *wide -= spare;
             over -= spare;
         }
@@ -100,7 +116,7 @@ fn line(heads: &[Column], widths: &[usize], cells: &[String]) -> String {
         if !text.is_empty() {
             text.push_str(&" ".repeat(GAP));
         }
-        let cell = fitted(cell, wide);
+        let cell = if head.optional { shortened(cell, wide) } else { fitted(cell, wide) };
         let space = " ".repeat(wide - width(&cell));
         if head.right {
             text.push_str(&space);

@@ -47,7 +47,7 @@ pub fn survey(survey: &Survey, record: &Record, screen: &Screen, detail: &Detail
         text.push_str(&bold(&wrapped(DEVELOPMENT, screen.columns(), 0)));
         text.push('\n');
     }
-    text.push_str(&bold(&wrapped(&sentence(survey, screen), screen.columns(), 0)));
+    text.push_str(&bold(&wrapped(&sentence(survey, screen, &detail.entries), screen.columns(), 0)));
     text.push('\n');
     text.push_str(&wrapped(&build(survey, record, screen), screen.columns(), 0));
     text.push_str("\n\n");
@@ -120,10 +120,11 @@ fn elsewhere(survey: &Survey, screen: &Screen, all: bool) -> String {
     text
 }
 
-/// What each page costs before it runs.
-pub(crate) fn sentence(survey: &Survey, screen: &Screen) -> String {
+/// What each page costs before it runs, or each of those that were asked for.
+pub(crate) fn sentence(survey: &Survey, screen: &Screen, asked: &[String]) -> String {
     let units = screen.units;
-    let mut entries: Vec<&EntryRow> = survey.entries.iter().collect();
+    let is_asked = |entry: &&EntryRow| asked.is_empty() || asked.contains(&entry.name);
+    let mut entries: Vec<&EntryRow> = survey.entries.iter().filter(is_asked).collect();
     entries.sort_by_key(|entry| std::cmp::Reverse(entry.startup.sizes.get(screen.measure)));
     let said = entries.iter().take(SAID).enumerate().map(|(at, entry)| {
         let startup = &entry.startup;

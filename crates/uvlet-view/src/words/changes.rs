@@ -8,10 +8,11 @@ pub fn cause(cause: Cause) -> &'static str {
     match cause {
         Cause::New => "new",
         Cause::Gone => "gone",
+        Cause::Owners => "owner not known",
         Cause::Version => "version",
         Cause::Edited => "source edited",
         Cause::Modules => "modules came or went",
-        Cause::Output => "same source, other output",
+        Cause::Output => "built differently",
         Cause::MovedLater => "moved to on demand",
         Cause::MovedEarlier => "moved to startup",
         Cause::Copies => "copies",

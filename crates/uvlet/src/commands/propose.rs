@@ -1,5 +1,6 @@
 //! `uvlet propose`.
 
+use crate::apps;
 use crate::args::build::Build;
 use crate::args::show::Color;
 use crate::maps;
@@ -68,33 +69,91 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
             return Err(Failure::Usage(said));
         }
     };
-    let config = settings(&arguments.build)?;
-    let usual = Config::none();
-    let known = config.as_ref().unwrap_or(&usual);
+    let mut config = settings(&arguments.build)?.unwrap_or_else(Config::none);
+    let path = config.path.clone();
+    let apps = match config.apps.is_empty() {
+        true => vec![config],
+        false => std::mem::take(&mut config.apps),
+    };
+    let apps = apps::meant(arguments.build.path.as_deref(), &apps)?;
+    let old = read(&path)?;
+    let mut document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
+        Failure::Usage(format!("{}: {}", path.display(), error.message()))
+    })?;
+    if old.is_empty() {
+        introduce(&mut document, &path, arguments, apps[0].measure);
+    }
+    let mut file = Written { document, app: None };
+    let (mut said, mut next, mut failures) = (Vec::new(), None, Vec::new());
+    for config in &apps {
+        file.app.clone_from(&config.app);
+        match of_app(&mut file, config, headroom, arguments) {
+            Ok(Renewed { said: lines, maps }) => {
+                let app = config.app.as_deref().filter(|_| apps.len() > 1);
+                said.extend(lines.into_iter().map(|line| match app {
+                    Some(app) => format!("{}: {line}", plain(app)),
+                    None => line,
+                }));
+                next = next.or(maps);
+            }
+            Err(failure) => failures.push(failure),
+        }
+    }
+    if failures.len() == apps.len() {
+        let last = failures.pop();
+        failures.iter().for_each(output::complain);
+        return last.map_or(Ok(Status::Held), Err);
+    }
+    let new = as_before(&old, &file.document.to_string());
+    let changed = new != old;
+    if changed && !arguments.dry_run {
+        output::replace(&path, new.as_bytes())?;
+    }
+    let next = match next {
+        Some(way) => format!("\n{way}"),
+        None if changed && !arguments.dry_run => "Next: uvlet gate\n".to_owned(),
+        None => String::new(),
+    };
+    let text = told(&path, changed, arguments.dry_run, &said) + &next;
+    output::write(&text, None, arguments.color)?;
+    match failures.pop() {
+        Some(last) => {
+            failures.iter().for_each(output::complain);
+            Err(last)
+        }
+        None => Ok(Status::Held),
+    }
+}
+
+/// What became of the budgets of one app.
+struct Renewed {
+    said: Vec<String>,
+    /// How to build with maps, where they are missing.
+    maps: Option<String>,
+}
+
+/// Writes the budgets of one app.
+fn of_app(
+    file: &mut Written,
+    known: &Config,
+    headroom: Headroom,
+    arguments: &Arguments,
+) -> Result<Renewed, Failure> {
     let measure = known.measure;
     let Opened { path: path_of_build, record, texts, coder, .. } = open(Wanted {
         build: &arguments.build,
-        config: config.as_ref(),
+        config: Some(known),
         measures: Measures { list: vec![measure], all: false },
         format: Form::Table,
         sources: true,
     })?;
-    let lens = with_groups(&record, config.as_ref())?;
+    let lens = with_groups(&record, Some(known))?;
     let costs = TracedCosts::new(&record, &*texts, &coder);
     let (texts, costs) = (&*texts, Some(&costs as &dyn Costs));
     let found = waste::Aids { texts, costs, languages: &known.languages, ran: None };
     let share = known.strictness.judged_at_least;
     let Proposals { budgets: proposals, least_waste, unjudged } =
         propose(&lens, found, measure, headroom, share);
-    let path = known.path.clone();
-    let old = read(&path)?;
-    let document: DocumentMut = old.parse().map_err(|error: toml_edit::TomlError| {
-        Failure::Usage(format!("{}: {}", path.display(), error.message()))
-    })?;
-    let mut file = Written { document, app: known.app.clone() };
-    if old.is_empty() {
-        introduce(&mut file.document, &path, arguments, measure);
-    }
     let no_texts = SavedTexts::default();
     let aids = Aids {
         texts,
@@ -107,17 +166,14 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let judged = gate(&lens, &known.budgets, known.strictness, aids)
         .map_err(|error| Failure::Gate { config: known.path.clone(), error: Box::new(error) })?;
-    let mut said = renewed(&mut file, known, &judged, (headroom, least_waste), arguments);
+    let mut said = renewed(file, known, &judged, (headroom, least_waste), arguments);
     for proposal in proposals.iter().filter(|proposal| !is_held(known, proposal)) {
         let Some(name) = file.add(known, proposal) else {
             said.push(format!("{}: not added, as `budget` is no table", proposal.name));
             continue;
         };
-        said.push(format!(
-            "added {name}: at most {} (is {})",
-            size(proposal.at_most),
-            Units::default().size(proposal.is)
-        ));
+        let (at_most, is) = (size(proposal.at_most), Units::default().size(proposal.is));
+        said.push(format!("added {name}: at most {at_most} (is {is})"));
     }
     if !unjudged.is_empty() {
         said.push(left_out(&unjudged));
@@ -125,19 +181,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     if record.entries.is_empty() {
         said.push("no budget for a startup: no entry of the build is known".to_owned());
     }
-    let new = as_before(&old, &file.document.to_string());
-    let changed = new != old;
-    if changed && !arguments.dry_run {
-        output::replace(&path, new.as_bytes())?;
-    }
-    let next = match maps::missing(&record, &path_of_build) {
-        Some(way) => format!("\n{way}"),
-        None if changed && !arguments.dry_run => "Next: uvlet gate\n".to_owned(),
-        None => String::new(),
-    };
-    let text = told(&path, changed, arguments.dry_run, &said) + &next;
-    output::write(&text, None, arguments.color)?;
-    Ok(Status::Held)
+    Ok(Renewed { said, maps: maps::missing(&record, &path_of_build) })
 }
 
 /// Brings the limits of known budgets up to what there is; returns what was done.

@@ -40,6 +40,8 @@ pub enum Cause {
     New,
     /// It is no longer there.
     Gone,
+    /// Owners are known of one of the builds alone, so that it may be in both.
+    Owners,
     /// Another version of the package.
     Version,
     /// Its source was edited.

@@ -13,7 +13,7 @@ use crate::{
         attribute::{By, RowKind},
         compare::{
             causes::{Cause, Held, Modules, Weights, cause, held, modules_of, pairs},
-            sides::{Half, change},
+            sides::{Half, OwnersKnown, change},
         },
     },
     graph::network::Network,
@@ -72,13 +72,19 @@ pub struct ModuleRow {
 }
 
 /// Packages that changed.
-pub fn packages(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Row> {
+pub fn packages(
+    before: &Half<'_>,
+    after: &Half<'_>,
+    measure: Measure,
+    known: Option<OwnersKnown>,
+) -> Vec<Row> {
     let network = Network::of(after.lens.record);
     let mut rows = Vec::new();
     let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Package), held(after, By::Package)) {
         let modules = modules_of(&old, &earlier, &new, &later);
         let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
+        let cause = by_sight(key.0, cause, known);
         let list = |held: &Held| held.versions.iter().cloned().collect::<Vec<_>>();
         let versions = (key.0 == RowKind::Package)
             .then(|| Versions { before: list(&earlier), after: list(&later) });
@@ -106,12 +112,18 @@ pub fn packages(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Ro
 }
 
 /// Modules that changed.
-pub fn modules(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<ModuleRow> {
+pub fn modules(
+    before: &Half<'_>,
+    after: &Half<'_>,
+    measure: Measure,
+    known: Option<OwnersKnown>,
+) -> Vec<ModuleRow> {
     let mut rows = Vec::new();
     let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Module), held(after, By::Module)) {
         let modules = modules_of(&old, &earlier, &new, &later);
         let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
+        let cause = by_sight(key.0, cause, known);
         let (row, name) = key;
         let estimated = earlier.is_estimated || later.is_estimated;
         let (before, after) = (earlier.sizes, later.sizes);
@@ -122,6 +134,18 @@ pub fn modules(before: &Half<'_>, after: &Half<'_>, measure: Measure) -> Vec<Mod
         moved(b).unsigned_abs().cmp(&moved(a).unsigned_abs()).then_with(|| a.name.cmp(&b.name))
     });
     rows
+}
+
+/// A cause that is none where only the owners of one build are known.
+fn by_sight(row: RowKind, cause: Cause, known: Option<OwnersKnown>) -> Cause {
+    let is_unsure = match (known, cause) {
+        (Some(known), Cause::New) => row == RowKind::Unattributed || known.before < known.after,
+        (Some(known), Cause::Gone) => row == RowKind::Unattributed || known.after < known.before,
+        (Some(_), Cause::Files) => row == RowKind::Unattributed,
+        (Some(_), Cause::Modules) => true,
+        _ => false,
+    };
+    if is_unsure { Cause::Owners } else { cause }
 }
 
 /// The module outside that asks for some, an own one if there is one.

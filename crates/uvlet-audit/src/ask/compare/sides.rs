@@ -1,7 +1,8 @@
 //! Two builds whose sizes may be subtracted.
 
+use serde::Serialize;
 use uvlet_record::{
-    Record, Target, Texts,
+    Kind, Owner, Record, Target, Texts,
     sizes::{Coding, Measure, Sizes},
 };
 
@@ -89,4 +90,35 @@ pub fn change(before: Option<&Sizes>, after: Option<&Sizes>, measure: Measure) -
         i64::try_from(sizes.map_or(0, |sizes| sizes.get(measure))).unwrap_or(i64::MAX)
     };
     bytes(after).saturating_sub(bytes(before))
+}
+
+/// Hundredths of the script bytes with a known owner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct OwnersKnown {
+    /// Of the earlier build.
+    pub before: u64,
+    /// Of the later build.
+    pub after: u64,
+}
+
+impl OwnersKnown {
+    /// Points between the two from which on rows tell more of what is known than of what changed.
+    const APART: u64 = 10;
+
+    pub(crate) fn of(before: &Lens<'_>, after: &Lens<'_>) -> Option<Self> {
+        let known = Self { before: owners_known(before), after: owners_known(after) };
+        (known.before.abs_diff(known.after) >= Self::APART).then_some(known)
+    }
+}
+
+fn owners_known(lens: &Lens<'_>) -> u64 {
+    let (mut all, mut known) = (0_u64, 0_u64);
+    for cell in &lens.record.cells {
+        if lens.record.file(cell.file).kind == Kind::Script {
+            all += cell.amount.emitted;
+            known += if cell.owner == Owner::Unattributed { 0 } else { cell.amount.emitted };
+        }
+    }
+    known.saturating_mul(100).checked_div(all).unwrap_or(100)
 }

@@ -3,6 +3,8 @@
 use strum::IntoStaticStr;
 use uvlet_record::{OtherName, sizes::Measure};
 
+use crate::select::selection::Missing;
+
 /// What there is to know; the name of each is its stable code.
 #[derive(Clone, Debug, PartialEq, Eq, IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
@@ -33,6 +35,8 @@ pub enum GateRemark {
     WaiverUnused {
         /// What it is about.
         about: String,
+        /// A name in it that the build does not have, and names that are close.
+        missing: Option<Missing>,
     },
 }
 

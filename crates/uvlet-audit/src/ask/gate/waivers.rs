@@ -1,6 +1,6 @@
 //! Lets exceptions stand on the rows of a gate, and takes what they accept out of findings.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{Texts, sizes::Measure};
 
@@ -17,7 +17,7 @@ use crate::{
         waste::{Aids, Wanted, waste},
     },
     lens::Lens,
-    select::{evaluate, selector::SelectorError},
+    select::{evaluate, selection::Missing, selector::SelectorError},
 };
 
 impl Judge<'_, '_> {
@@ -72,13 +72,15 @@ impl Judge<'_, '_> {
     /// Lets the exceptions of budgets stand, and says which were of no use.
     pub(crate) fn waive(&mut self) -> Result<(), (String, SelectorError)> {
         let (waivers, today) = (self.aids.waivers, self.aids.today);
+        let mut lacks: BTreeMap<usize, Missing> = BTreeMap::new();
         for (at, waiver) in waivers.iter().enumerate() {
             let About::Budget { name, within } = &waiver.about else { continue };
             let items: Option<BTreeSet<String>> = match within {
                 None => None,
                 Some(selector) => {
                     let found = evaluate::items(selector, self.lens);
-                    let (items, _) = found.map_err(|error| (name.clone(), error))?;
+                    let (items, found) = found.map_err(|error| (name.clone(), error))?;
+                    lacks.extend(found.missing.into_iter().next().map(|missing| (at, missing)));
                     Some(items.into_iter().map(|item| item.name).collect())
                 }
             };
@@ -118,7 +120,8 @@ impl Judge<'_, '_> {
         }
         for (at, waiver) in waivers.iter().enumerate() {
             if !self.used.contains(&at) {
-                self.remarks.push(GateRemark::WaiverUnused { about: waiver.name() });
+                let (about, missing) = (waiver.name(), lacks.remove(&at));
+                self.remarks.push(GateRemark::WaiverUnused { about, missing });
             }
         }
         Ok(())

@@ -133,7 +133,7 @@ fn package(row: &Row) -> One {
                 said.map(|(number, way)| format!("{} {way}", count(*number, "module"))).collect();
             said.join(", ")
         }
-        (Cause::Edited, _) => format!("source of {} edited", count(row.modules.edited, "module")),
+        (Cause::Edited, _) => format!("{} edited", count(row.modules.edited, "module")),
         (cause, _) => words::changes::cause(cause).to_owned(),
     };
     One {

@@ -1,9 +1,6 @@
 //! Builds held against budgets: one, or that of each app of a repository.
 
-use std::{
-    mem::ManuallyDrop,
-    path::{Path, PathBuf},
-};
+use std::{mem::ManuallyDrop, path::PathBuf};
 
 use uvlet_audit::{
     ask::{
@@ -31,6 +28,7 @@ use uvlet_view::{form::Form, words::errors};
 
 use super::arguments::Arguments;
 use crate::{
+    apps,
     args::{build::Build, steps::Steps},
     config::{Config, ConfigError, FILE},
     failure::Failure,
@@ -65,8 +63,8 @@ struct One {
 
 /// Judges the build of every app. One that cannot be read leaves its budgets undecided, and the
 /// others are judged all the same.
-pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure> {
-    let apps = meant(arguments, apps)?;
+pub fn all(arguments: &Arguments, settings: &[Config]) -> Result<AllJudged, Failure> {
+    let apps = apps::meant(arguments.build.path.as_deref(), settings)?;
     if let [config] = apps.as_slice() {
         let One { gate, path, record, entries } =
             one(arguments, config, against(arguments, None)?)?;
@@ -131,31 +129,9 @@ pub fn all(arguments: &Arguments, apps: &[Config]) -> Result<AllJudged, Failure>
     Ok(AllJudged { label, gate: Gate::join(gates), record, notices, entries, paths })
 }
 
-/// A build that is named is one app's: the one whose folder it is.
-fn meant<'c>(arguments: &Arguments, apps: &'c [Config]) -> Result<Vec<&'c Config>, Failure> {
-    let Some(named) = arguments.build.path.as_deref().filter(|_| apps.len() > 1) else {
-        return Ok(apps.iter().collect());
-    };
-    let full = |path: &Path| path.canonicalize().ok();
-    let is_its = |config: &&Config| {
-        config.folder.as_deref().and_then(full).is_some_and(|folder| Some(folder) == full(named))
-    };
-    match apps.iter().find(is_its) {
-        Some(config) => Ok(vec![config]),
-        None => {
-            let names: Vec<&str> = apps.iter().filter_map(|config| config.app.as_deref()).collect();
-            let build = named.display();
-            Err(Failure::Usage(format!(
-                "{build} is one build, and the settings have the apps {}; say whose it is with --app NAME",
-                names.join(", ")
-            )))
-        }
-    }
-}
-
 /// Every app is of no use to say of what is of use to another.
 fn is_of_use_elsewhere(remark: &GateRemark, idle: &[(&Config, Vec<GateRemark>)]) -> bool {
-    let GateRemark::WaiverUnused { about } = remark else { return false };
+    let GateRemark::WaiverUnused { about, .. } = remark else { return false };
     idle.iter().any(|(config, remarks)| {
         config.waivers.iter().any(|waiver| waiver.name() == *about) && !remarks.contains(remark)
     })
