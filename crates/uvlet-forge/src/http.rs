@@ -89,6 +89,12 @@ pub enum PostError {
         /// Where to.
         to: String,
     },
+    /// The answer is longer than any that is waited for.
+    #[error("{host} answers with more than {} MiB", LARGEST >> 20)]
+    Endless {
+        /// The host.
+        host: String,
+    },
     /// The answer is not what the interface promises.
     #[error("{host} answers in an unexpected form")]
     Strange {
@@ -199,8 +205,9 @@ impl Http {
                 (300..400, Some(to)) => return Err(self.elsewhere(&to)),
                 (200..300, _) => {
                     let text = answer.body_mut().with_config().limit(LARGEST).read_to_vec();
-                    let json = text.ok().and_then(|text| serde_json::from_slice(&text).ok());
-                    return json.ok_or_else(|| PostError::Strange { host: self.host.clone() });
+                    let text = text.map_err(|error| self.unread(&error))?;
+                    return serde_json::from_slice(&text)
+                        .map_err(|_| PostError::Strange { host: self.host.clone() });
                 }
                 _ => {
                     let is_out = header("x-ratelimit-remaining").as_deref() == Some("0");
@@ -249,6 +256,14 @@ impl Http {
             let message = self.clean(&error.to_string());
             PostError::Unreachable { host: self.host.clone(), message }
         })
+    }
+
+    fn unread(&self, error: &ureq::Error) -> PostError {
+        let host = self.host.clone();
+        match error {
+            ureq::Error::BodyExceedsLimit(_) => PostError::Endless { host },
+            error => PostError::Unreachable { host, message: self.clean(&error.to_string()) },
+        }
     }
 
     fn run(

@@ -122,6 +122,8 @@ fn github(address: &str) -> Vec<(&str, &str)> {
 #[case::sent_in_circles(Manner::SendsOn(307, "/x".to_owned()), 4, "sends the request on")]
 #[case::limited_for_long(Manner::Limits { first: 99, seconds: 900 }, 1, "no more requests for 900 s")]
 #[case::no_interface(Manner::Babbles, 1, "in an unexpected form")]
+#[case::endless(Manner::Pours, 1, "answers with more than 32 MiB")]
+#[case::dripping(Manner::Drips, 1, "does not answer: timeout")]
 fn a_forge_that_does_not_help_fails_softly(
     #[case] manner: Manner,
     #[case] asked: usize,
@@ -132,7 +134,12 @@ fn a_forge_that_does_not_help_fails_softly(
     let said = post(folder.path(), &github(&forge.address), &[]);
     assert_eq!((said.status, said.out.as_str()), (0, ""));
     assert!(said.err.contains(expected) && said.err.lines().count() == 1, "{}", said.err);
-    assert_eq!(forge.kept.lock().unwrap().asked.len(), asked);
+    let taken = {
+        let kept = forge.kept.lock().unwrap();
+        assert_eq!(kept.asked.len(), asked);
+        kept.poured
+    };
+    assert!(taken < 64 << 20, "{taken} bytes were taken");
     assert_eq!(post(folder.path(), &github(&forge.address), &["--must"]).status, 2);
 }
 

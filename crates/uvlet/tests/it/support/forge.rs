@@ -27,6 +27,10 @@ pub enum Manner {
     BreaksDown { first: usize },
     /// Answers, but with no JSON.
     Babbles,
+    /// Answers without an end, as fast as anybody reads.
+    Pours,
+    /// Answers without an end, a byte now and then.
+    Drips,
     /// Has given a CI job's token, which may not ask whose it is.
     HidesAccount,
 }
@@ -42,6 +46,8 @@ pub struct Kept {
     pub of_others: Vec<usize>,
     /// Bodies of statuses.
     pub statuses: Vec<Value>,
+    /// Bytes that were taken of answers without an end.
+    pub poured: u64,
 }
 
 /// A running stand-in.
@@ -96,6 +102,20 @@ fn answer(mut stream: TcpStream, manner: &Manner, kept: &Mutex<Kept>) {
     let (status, head, text) = match manner {
         Manner::Slow => {
             thread::sleep(Duration::from_secs(4));
+            return;
+        }
+        Manner::Pours | Manner::Drips => {
+            let (piece, pause) = match manner {
+                Manner::Pours => (64 << 10, Duration::ZERO),
+                _ => (1, Duration::from_millis(100)),
+            };
+            let head = "HTTP/1.1 200 X\r\ncontent-length: 9999999999999\r\n\r\n[";
+            let mut more = stream.write_all(head.as_bytes());
+            while more.is_ok() {
+                thread::sleep(pause);
+                more = stream.write_all(&vec![b' '; piece]);
+                kept.lock().unwrap().poured += piece as u64;
+            }
             return;
         }
         Manner::Refuses(status) => {
