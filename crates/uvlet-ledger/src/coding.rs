@@ -148,6 +148,18 @@ impl Coding {
         })
     }
 
+    /// The text of the first stream alone, where more bytes may follow it.
+    ///
+    /// # Errors
+    /// As of [`decoder`](Self::decoder).
+    pub fn decoder_of_first(self, bytes: &[u8]) -> io::Result<Box<dyn Read + '_>> {
+        Ok(match self {
+            Self::Gzip => Box::new(flate2::bufread::GzDecoder::new(bytes)),
+            Self::Br => self.decoder(bytes)?,
+            Self::Zstd => Box::new(zstd::Decoder::with_buffer(bytes)?.single_frame()),
+        })
+    }
+
     /// Whether what a stream spends can be told place by place.
     #[must_use]
     pub fn is_traced(self) -> bool {

@@ -58,12 +58,20 @@ pub fn check(listing: &Listing, notices: &mut Vec<Notice>) -> Vec<PrecompressedC
 }
 
 fn decodes_to(copy: &Listed, coding: Coding, file: &Listed) -> io::Result<bool> {
-    is_of(&Text::of(copy)?, coding, &Text::of(file)?)
+    gives(coding.decoder(&Text::of(copy)?)?, &Text::of(file)?)
 }
 
-/// Whether a stream decodes to a text.
-pub fn is_of(coded: &[u8], coding: Coding, expected: &[u8]) -> io::Result<bool> {
-    let mut decoder = coding.decoder(coded)?;
+/// Whether a stream decodes to a text, and no byte follows it: without its last byte it would be broken.
+pub fn is_just(coded: &[u8], coding: Coding, expected: &[u8]) -> bool {
+    let is_it = |stream| {
+        let decoder = coding.decoder_of_first(stream);
+        decoder.and_then(|decoder| gives(decoder, expected)).unwrap_or(false)
+    };
+    is_it(coded) && coded.split_last().is_some_and(|(_, shorter)| !is_it(shorter))
+}
+
+/// Whether a decoder gives a text and nothing more.
+fn gives(mut decoder: Box<dyn Read + '_>, expected: &[u8]) -> io::Result<bool> {
     // Compared as it comes, so that no stream can unpack to more than its file's size.
     let mut rest = expected;
     let mut buffer = vec![0; 1 << 16];
@@ -76,5 +84,30 @@ pub fn is_of(coded: &[u8], coding: Coding, expected: &[u8]) -> io::Result<bool> 
             Some(after) => rest = after,
             None => return Ok(false),
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+    use uvlet_record::sizes::Coding;
+
+    use super::is_just;
+
+    #[rstest]
+    fn bytes_behind_a_stream_are_seen(
+        #[values(Coding::Gzip, Coding::Br, Coding::Zstd)] coding: Coding,
+        #[values(&b"tide"[..], &b""[..])] more: &[u8],
+    ) {
+        let text = b"the tide comes in, the tide goes out".repeat(50);
+        let stream = coding.encode(&text, coding.level(), &|_| {}).unwrap();
+        assert!(is_just(&stream, coding, &text));
+        assert!(!is_just(&stream, coding, &text[1..]));
+        // Something else, or an empty stream.
+        let more = match more {
+            b"" => coding.encode(b"", coding.level(), &|_| {}).unwrap(),
+            more => more.to_vec(),
+        };
+        assert!(!is_just(&[&stream[..], &more].concat(), coding, &text));
     }
 }
