@@ -4,7 +4,6 @@ pub mod about;
 mod alike;
 mod barely;
 mod barrel;
-mod carried;
 mod context;
 mod copied;
 mod copied_text;
@@ -22,6 +21,7 @@ mod later;
 pub(crate) mod liveness;
 pub mod marks;
 pub mod patch;
+mod unreached;
 mod versions;
 pub mod waste;
 

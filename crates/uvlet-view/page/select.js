@@ -87,9 +87,9 @@ function select(build, text) {
   };
   function set({ set: kind, argument }) {
     if (!argument) throw new Error(`${kind}(…) takes a name`);
-    if (["repeats", "carried", "group", "route"].includes(kind)) {
+    if (["repeats", "unreached", "group", "route"].includes(kind)) {
       const known = build.sets.filter((one) => one.word === kind && one.names.length);
-      const noun = { repeats: "entry", carried: "entry", group: "group", route: "route" }[kind];
+      const noun = { repeats: "entry", unreached: "entry", group: "group", route: "route" }[kind];
       const is = matching(known.flatMap((one) => one.names), argument, kind === "route");
       const meant = known.filter((one) => one.names.some(is));
       const isEntry = noun === "entry" && build.entries.some((entry) => entry.names.includes(argument));

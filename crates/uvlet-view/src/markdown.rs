@@ -191,11 +191,14 @@ pub fn why(why: &Why, record: &Record, screen: &Screen) -> String {
 #[must_use]
 pub fn coverage(answer: &Coverage, record: &Record, screen: &Screen, top: Option<usize>) -> String {
     let mut text = format!("**{}**\n\n", sentence(&ran::sentence(answer, screen)));
-    let rows = answer.rows.iter().take(top.unwrap_or(usize::MAX)).map(|row| {
+    let shown = answer.rows.iter().zip(ran::names(answer)).take(top.unwrap_or(usize::MAX));
+    let total = ran::total(answer, screen.measure).map(|bytes| screen.units.size(bytes));
+    let rows = shown.map(|(row, name)| {
         let parts = [&row.sizes, &row.ran_at_load, &row.ran_later, &row.never_ran];
         let sizes = parts.map(|sizes| screen.units.size(sizes.get(screen.measure)));
-        [code(&row.name)].into_iter().chain(sizes).collect()
+        [code(&name)].into_iter().chain(sizes).collect()
     });
+    let rows = rows.chain([["total".to_owned()].into_iter().chain(total).collect()]);
     let measure = screen.measure.name();
     let heads = [
         ("what", false),

@@ -8,6 +8,7 @@ pub mod errors;
 pub mod findings;
 pub mod judged;
 pub mod maps;
+pub mod places;
 pub mod quote;
 pub mod reasons;
 pub mod remarks;

@@ -1,8 +1,10 @@
 //! The commands of the program, with their help.
 
+pub mod layout;
+
 use std::path::Path;
 
-use clap::{CommandFactory, Parser, Subcommand};
+use clap::{CommandFactory, FromArgMatches, Parser, Subcommand};
 use uvlet_view::form::Form;
 
 #[cfg(feature = "post")]
@@ -185,6 +187,14 @@ pub enum Command {
     Manual(help::Manual),
 }
 
+impl Cli {
+    /// The program's line as it was typed, else the help or the error that it calls for.
+    pub fn of_arguments() -> Result<Self, clap::Error> {
+        let matches = layout::laid_out(Self::command()).try_get_matches()?;
+        Self::from_arg_matches(&matches)
+    }
+}
+
 /// The forms of an answer that is no rows.
 fn of_words(format: clap::Arg) -> clap::Arg {
     format.value_parser(one_of(Form::OF_WORDS))
@@ -197,7 +207,7 @@ pub fn run_alone() -> Result<Status, Failure> {
     let words = ["uvlet", "survey"];
     match Cli::try_parse_from(words) {
         Ok(Cli { command: Some(command) }) if is_there => run(&command),
-        _ => help::usage(&mut Cli::command()),
+        _ => help::usage(&mut layout::laid_out(Cli::command())),
     }
 }
 

@@ -30,7 +30,7 @@ use std::{
     thread,
 };
 
-use clap::{Parser, error::ErrorKind};
+use clap::error::ErrorKind;
 use failure::Failure;
 
 fn main() -> ExitCode {
@@ -63,7 +63,7 @@ fn start_threads() {
 }
 
 fn run() -> ExitCode {
-    let ended = match cli::Cli::try_parse() {
+    let ended = match cli::Cli::of_arguments() {
         Ok(cli) => match &cli.command {
             Some(command) => cli::run(command),
             None => cli::run_alone(),

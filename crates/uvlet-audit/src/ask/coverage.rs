@@ -105,6 +105,8 @@ pub struct Row {
     pub name: String,
     /// Its version.
     pub version: Option<String>,
+    /// Where its package is installed.
+    pub place: Option<String>,
     /// All of it that was recorded.
     pub sizes: Sizes,
     /// What the first recording saw run.
@@ -154,6 +156,7 @@ impl Told<'_, '_> {
                 row: row.row,
                 name: row.name,
                 version: row.version,
+                place: row.place,
                 sizes: row.sizes,
                 ran_at_load: self.of(&self.ran.load, &cells),
                 ran_later: self.of(&self.ran.later, &cells),
@@ -169,6 +172,7 @@ impl Told<'_, '_> {
             row: RowKind::Function,
             name: function.name.clone(),
             version: None,
+            place: None,
             sizes: of(&function.spans),
             ran_at_load: of(&function.spans.and(&self.ran.load)),
             ran_later: of(&function.spans.and(&self.ran.later)),

@@ -101,7 +101,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     }
     let opened = Opened::new(record);
     let all = |file: &FileId| startup_count[file.at()] == 1;
-    let carried = overlap::carried(lens);
+    let unreached = overlap::unreached(lens);
     let entries = record.entries.iter().zip(&lens.reach).enumerate();
     let entries = entries.map(|(at, (entry, reach))| EntryRow {
         name: entry.name.clone(),
@@ -112,7 +112,7 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
         startup: startup(lens, &reach.startup, &all),
         at_once: Part::of(lens, reach.startup.iter().copied().chain(reach.at_once.iter())),
         deferred: deferred(lens, reach, &opened),
-        carried: carried.get(&at).map(|cells| lens.amount(cells).sizes()),
+        carried: unreached.get(&at).map(|cells| lens.amount(cells).sizes()),
     });
     let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
     let kinds = Kind::ALL.into_iter().filter_map(|kind| {

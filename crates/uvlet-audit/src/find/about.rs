@@ -76,7 +76,7 @@ pub enum About {
         languages_wanted: bool,
     },
     /// Code at startup that nothing in the entry reaches.
-    CarriedAlong {
+    UnreachedInEntry {
         /// The file.
         file: String,
         /// The entries that load it.

@@ -34,7 +34,7 @@ pub enum Kind {
     /// A folder of many siblings that are all included.
     WholeFamily,
     /// Code at startup that nothing in the entry reaches.
-    CarriedAlong,
+    UnreachedInEntry,
     /// Code for developers or for servers.
     WrongEnvironment,
     /// A CommonJS package that comes whole for a few of its names.
@@ -101,7 +101,7 @@ impl Kind {
         use Need::{Edges, Owners, Sources, Texts};
         match self {
             Self::CopiedModule | Self::SeveralVersions => &[Owners],
-            Self::WholeFamily | Self::CarriedAlong => &[Owners, Edges],
+            Self::WholeFamily | Self::UnreachedInEntry => &[Owners, Edges],
             Self::LookalikePackages | Self::CopiedHelper | Self::WrongEnvironment => {
                 &[Owners, Texts]
             }
@@ -121,6 +121,6 @@ impl Kind {
     /// Tells whether it is about styles as well as scripts.
     #[must_use]
     pub fn is_of_styles(self) -> bool {
-        matches!(self, Self::CopiedModule | Self::CarriedAlong)
+        matches!(self, Self::CopiedModule | Self::UnreachedInEntry)
     }
 }

@@ -1,8 +1,8 @@
 //! The ways to find, one per kind.
 
 use crate::find::{
-    alike, barely, barrel, carried, context::Ground, copied, copied_text, dead, environment,
-    family, finding::Found, helpers, kind::Kind, later, versions,
+    alike, barely, barrel, context::Ground, copied, copied_text, dead, environment, family,
+    finding::Found, helpers, kind::Kind, later, unreached, versions,
 };
 
 /// A way to find.
@@ -16,7 +16,7 @@ pub(crate) const ALL: [(Kind, Find); 13] = [
     (Kind::LookalikePackages, alike::find),
     (Kind::CopiedHelper, helpers::find),
     (Kind::WholeFamily, family::find),
-    (Kind::CarriedAlong, carried::find),
+    (Kind::UnreachedInEntry, unreached::find),
     (Kind::WrongEnvironment, environment::find),
     (Kind::BarelyUsed, barely::find),
     (Kind::BarrelPull, barrel::find),

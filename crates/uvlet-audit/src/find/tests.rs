@@ -113,7 +113,7 @@ fn what_an_entry_downloads_for_others(
         &["other.js", "shared.js"],
         "src/other.js",
     );
-    assert_eq!(bytes(&build.build(), Kind::CarriedAlong), expected);
+    assert_eq!(bytes(&build.build(), Kind::UnreachedInEntry), expected);
 }
 
 #[rstest]

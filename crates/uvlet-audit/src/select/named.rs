@@ -39,7 +39,7 @@ impl<'r> Evaluation<'_, 'r> {
             Named::Startup | Named::AtOnce | Named::Deferred | Named::Entry => {
                 self.entries(set, &name)
             }
-            Named::Repeats | Named::Carried => self.in_vain(set, &name),
+            Named::Repeats | Named::Unreached => self.in_vain(set, &name),
             Named::Group => {
                 let groups = &self.lens.groups;
                 let matching = name.matching(groups.iter().map(|group| group.name.as_str()));
@@ -117,8 +117,8 @@ impl<'r> Evaluation<'_, 'r> {
         let names =
             record.entries.iter().flat_map(|entry| entry.aliases.iter().chain([&entry.name]));
         let matching = name.matching(names.map(String::as_str));
-        let carried =
-            if set == Named::Carried { overlap::carried(self.lens) } else { BTreeMap::new() };
+        let unreached =
+            if set == Named::Unreached { overlap::unreached(self.lens) } else { BTreeMap::new() };
         let mut items = Vec::new();
         for (at, entry) in record.entries.iter().enumerate() {
             let mut names = entry.aliases.iter().chain([&entry.name]);
@@ -126,7 +126,7 @@ impl<'r> Evaluation<'_, 'r> {
                 continue;
             }
             let startup = self.lens.files(self.lens.reach[at].startup.iter().copied());
-            let sets = match (set, carried.get(&at)) {
+            let sets = match (set, unreached.get(&at)) {
                 (Named::Repeats, _) => {
                     let maybe = self.anybodys(&|_| true).and(&startup);
                     Sets::with(overlap::repeats_of(self.lens, at), &maybe)
@@ -332,7 +332,7 @@ impl<'r> Evaluation<'_, 'r> {
             | Named::Deferred
             | Named::Entry
             | Named::Repeats
-            | Named::Carried => texts(
+            | Named::Unreached => texts(
                 &mut record
                     .entries
                     .iter()

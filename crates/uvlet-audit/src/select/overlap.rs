@@ -138,7 +138,8 @@ pub(crate) fn all(lens: &Lens<'_>, network: &Network<'_>) -> BTreeMap<usize, Cel
         let Some(mine) = mine else { continue };
         // What no entry reaches came in on another way, which is not known.
         let others = || reached.iter().flatten();
-        let is_carried = |id: ModuleId| !mine[id.at()] && others().any(|reached| reached[id.at()]);
+        let is_unreached =
+            |id: ModuleId| !mine[id.at()] && others().any(|reached| reached[id.at()]);
         let scripts = reach.startup.iter().filter(|file| record.file(**file).kind == Kind::Script);
         let cells = lens.files(scripts.copied());
         let cells: CellSet = cells
@@ -146,7 +147,7 @@ pub(crate) fn all(lens: &Lens<'_>, network: &Network<'_>) -> BTreeMap<usize, Cel
             .filter(|id| {
                 let cell = &record.cells[id.at()];
                 cell.amount.emitted > 0
-                    && matches!(cell.owner, Owner::Module(module) if is_carried(module))
+                    && matches!(cell.owner, Owner::Module(module) if is_unreached(module))
             })
             .collect();
         found.insert(at, cells);
@@ -156,6 +157,6 @@ pub(crate) fn all(lens: &Lens<'_>, network: &Network<'_>) -> BTreeMap<usize, Cel
 
 /// What entries carry along at startup, by their places; those of which that is not known are left out.
 #[must_use]
-pub fn carried(lens: &Lens<'_>) -> BTreeMap<usize, CellSet> {
+pub fn unreached(lens: &Lens<'_>) -> BTreeMap<usize, CellSet> {
     all(lens, &Network::of(lens.record))
 }

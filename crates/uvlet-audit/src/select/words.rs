@@ -14,7 +14,7 @@ pub enum Named {
     Entry,
     Route,
     Repeats,
-    Carried,
+    Unreached,
     Group,
     Chunk,
     File,
@@ -98,7 +98,7 @@ impl Named {
             | Self::Deferred
             | Self::Entry
             | Self::Repeats
-            | Self::Carried => "ENTRY",
+            | Self::Unreached => "ENTRY",
             Self::Route => "ROUTE",
             Self::Group | Self::Chunk | Self::Kind | Self::Package => "NAME",
             Self::File | Self::Module | Self::Folder => "PATH",
@@ -114,7 +114,7 @@ impl Named {
             | Self::Deferred
             | Self::Entry
             | Self::Repeats
-            | Self::Carried => "entry",
+            | Self::Unreached => "entry",
             Self::Route => "route",
             Self::Group => "group",
             Self::Chunk => "chunk",

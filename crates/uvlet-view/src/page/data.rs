@@ -156,13 +156,13 @@ fn told(lens: &Lens<'_>) -> Vec<Value> {
             tell(word, &[], &marked.cells);
         }
     }
-    let carried = overlap::carried(lens);
+    let unreached = overlap::unreached(lens);
     for (at, entry) in record.entries.iter().enumerate() {
         let names: Vec<&str> =
             [&entry.name].into_iter().chain(&entry.aliases).map(String::as_str).collect();
         tell(Named::Repeats.name(), &names, &overlap::repeats_of(lens, at));
-        if let Some(cells) = carried.get(&at) {
-            tell(Named::Carried.name(), &names, cells);
+        if let Some(cells) = unreached.get(&at) {
+            tell(Named::Unreached.name(), &names, cells);
         }
     }
     for group in &lens.groups {

@@ -1,6 +1,6 @@
 //! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
 
-use crate::words::used::state;
+use crate::words::{places::in_place, used::state};
 use std::{collections::HashSet, ops::Range};
 use uvlet_audit::parts::marks::State;
 
@@ -207,18 +207,8 @@ fn name(row: &Row, twice: &HashSet<&str>) -> String {
     }
     let version = row.version.as_ref().filter(|_| row.row == RowKind::Package);
     let version = version.map(|version| format!(" {version}")).unwrap_or_default();
-    let place = row.place.as_ref().filter(|_| twice.contains(row.name.as_str()));
-    // Of a package the folder around it is enough, and the project's own goes without saying.
-    let around = place.map(|place| match row.row {
-        RowKind::Package => {
-            let host = place.strip_suffix(&format!("node_modules/{}", row.name)).unwrap_or(place);
-            let host = host.trim_end_matches('/');
-            host.strip_prefix("node_modules/").unwrap_or(host)
-        }
-        _ => place.as_str(),
-    });
-    let around = around.filter(|around| !around.is_empty());
-    let place = around.map(|around| format!(" (in {around})")).unwrap_or_default();
+    let place = row.place.as_deref().filter(|_| twice.contains(row.name.as_str()));
+    let place = place.map(|place| in_place(row.row, &row.name, place)).unwrap_or_default();
     format!("{name}{version}{place}")
 }
 

@@ -1,8 +1,13 @@
 //! What ran: the entry with most that never did in a sentence, then rows by owner.
 
-use crate::words::remarks::unknown_script;
+use std::collections::HashSet;
+
+use crate::words::{places::in_place, remarks::unknown_script};
 use uvlet_audit::ask::coverage::{Coverage, Row};
-use uvlet_record::{Record, sizes::Sizes};
+use uvlet_record::{
+    Record,
+    sizes::{Measure, Sizes},
+};
 
 use crate::name::{fitted, plain, width};
 use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
@@ -78,35 +83,60 @@ fn some(names: &[String]) -> String {
     }
 }
 
+/// Names of rows, with their places where several have the same.
+pub(crate) fn names(answer: &Coverage) -> Vec<String> {
+    let mut seen = HashSet::new();
+    let rows = || answer.rows.iter();
+    let twice: HashSet<&str> =
+        rows().map(|row| row.name.as_str()).filter(|name| !seen.insert(*name)).collect();
+    let name = |row: &Row| {
+        let place = row.place.as_deref().filter(|_| twice.contains(row.name.as_str()));
+        let place = place.map(|place| in_place(row.row, &row.name, place));
+        format!("{}{}", row.name, place.unwrap_or_default())
+    };
+    rows().map(name).collect()
+}
+
+/// All rows together: what there is, what ran at load, what ran later, what never ran.
+pub(crate) fn total(answer: &Coverage, measure: Measure) -> [u64; 4] {
+    let sum = |part: fn(&Row) -> &Sizes| answer.rows.iter().map(|row| part(row).get(measure)).sum();
+    [
+        sum(|row| &row.sizes),
+        sum(|row| &row.ran_at_load),
+        sum(|row| &row.ran_later),
+        sum(|row| &row.never_ran),
+    ]
+}
+
 /// Shows what ran.
 #[must_use]
 pub fn coverage(answer: &Coverage, record: &Record, screen: &Screen, top: Option<usize>) -> String {
     let columns = screen.columns();
     let mut text = format!("{}\n\n", bold(&wrapped(&sentence(answer, screen), columns, 0)));
     let shown: Vec<&Row> = answer.rows.iter().take(top.unwrap_or(usize::MAX)).collect();
-    let wide = shown.iter().map(|row| width(&plain(&row.name))).max().unwrap_or(4);
-    let wide = wide.clamp(4, columns.saturating_sub(52).max(12));
+    let names = names(answer);
+    let wide = names.iter().take(shown.len()).map(|name| width(&plain(name))).max().unwrap_or(5);
+    let wide = wide.clamp(5, columns.saturating_sub(49).max(12));
     let unit = format!("{}, {}", screen.measure, screen.units.symbol());
     let head = format!(
         "{:<wide$}  {:>12}  {:>11}  {:>9}  {:>9}",
         "what", unit, "ran at load", "ran later", "never ran"
     );
-    text.push_str(&format!("{}\n", dim(&head)));
-    let number = |sizes: &Sizes| screen.units.number(sizes.get(screen.measure));
-    for row in &shown {
-        let name = fitted(&row.name, wide);
+    text.push_str(&format!("{}\n", bold(&head)));
+    let line = |name: &str, sizes: [u64; 4]| {
+        let name = fitted(name, wide);
         let gap = " ".repeat(wide - width(&name));
-        text.push_str(&format!(
-            "{name}{gap}  {:>12}  {:>11}  {:>9}  {:>9}\n",
-            number(&row.sizes),
-            number(&row.ran_at_load),
-            number(&row.ran_later),
-            number(&row.never_ran)
-        ));
+        let [all, load, later, never] = sizes.map(|bytes| screen.units.number(bytes));
+        format!("{name}{gap}  {all:>12}  {load:>11}  {later:>9}  {never:>9}\n")
+    };
+    for (row, name) in shown.iter().zip(&names) {
+        let sizes = [&row.sizes, &row.ran_at_load, &row.ran_later, &row.never_ran];
+        text.push_str(&line(name, sizes.map(|sizes| sizes.get(screen.measure))));
     }
     if let Some(more) = answer.rows.len().checked_sub(shown.len()).filter(|more| *more > 0) {
         text.push_str(&dim(&format!("and {}; --top 0 lists them\n", count(more, "more row"))));
     }
+    text.push_str(&line("total", total(answer, screen.measure)));
     text.push('\n');
     for remark in remarks(answer) {
         text.push_str(&format!("{}\n", wrapped(&format!("note: {}", plain(&remark)), columns, 6)));

@@ -1,4 +1,4 @@
-//! The gate: one sentence per promise that tells something, what it is first; the held ones folded
+//! The gate: one sentence per limit that tells something, what it is first; those that are met are folded
 //! into a count.
 
 use crate::words::reasons::{self, of_gate};
@@ -10,7 +10,7 @@ use uvlet_audit::ask::gate::{
 use uvlet_record::{Record, sizes::Measure};
 
 use crate::name::plain;
-use crate::screen::{Screen, bold, count, measures_said, styled, wrapped};
+use crate::screen::{Screen, count, measures_said, styled, wrapped};
 
 /// Contributors that a sentence names.
 const NAMED: usize = 3;
@@ -73,18 +73,7 @@ pub(crate) fn standing(gate: &Gate, shown: Shown) -> Vec<Standing<'_>> {
 pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: Shown) -> String {
     let standing = standing(gate, shown);
     let first = headline(gate, &plain(label), str::to_uppercase);
-    let style = match gate.verdict {
-        Verdict::Broken => Some(AnsiColor::Red),
-        Verdict::Undecided => Some(AnsiColor::Yellow),
-        _ => None,
-    };
-    let mut text = match style {
-        Some(color) => styled(
-            Style::new().bold().fg_color(Some(Color::Ansi(color))),
-            &wrapped(&first, screen.columns(), 0),
-        ),
-        None => bold(&wrapped(&first, screen.columns(), 0)),
-    };
+    let mut text = styled(style_of(gate.verdict), &wrapped(&first, screen.columns(), 0));
     text.push('\n');
     for reason in &gate.reasons {
         text.push_str(&wrapped(&format!("  {}", plain(&of_gate(reason))), screen.columns(), 4));
@@ -92,22 +81,38 @@ pub fn gate(gate: &Gate, label: &str, record: &Record, screen: &Screen, shown: S
     }
     text.push('\n');
     for Standing { verdict, listed, counted, note } in &standing {
-        for row in listed {
-            let line = format!("  {:<9}  {}", verdict.name(), sentence(row, screen));
-            text.push_str(&wrapped(&line, screen.columns(), 13));
-            text.push('\n');
-        }
+        let mut lines: Vec<String> = listed.iter().map(|row| sentence(row, screen)).collect();
         if *counted > 0 {
-            let limits = count(*counted, "limit");
-            let line = format!("  {:<9}  {limits}{note}", verdict.name());
-            text.push_str(&wrapped(&line, screen.columns(), 13));
+            lines.push(format!("{}{note}", count(*counted, "limit")));
+        }
+        // The word stands once, before the first of its rows.
+        let mut word = verdict.name();
+        for line in &lines {
+            let line = wrapped(&format!("  {word:<9}  {line}"), screen.columns(), 15);
+            let painted = styled(style_of(*verdict), word);
+            text.push_str(&match word {
+                "" => line,
+                word => line.replacen(word, &painted, 1),
+            });
             text.push('\n');
+            word = "";
         }
     }
     if let Some(said) = sizes_said(gate, record) {
         text.push_str(&format!("\n{}\n", wrapped(&said, screen.columns(), 0)));
     }
     text
+}
+
+/// How a verdict is set off from others.
+fn style_of(verdict: Verdict) -> Style {
+    let color = match verdict {
+        Verdict::Broken => Some(AnsiColor::Red),
+        Verdict::Undecided | Verdict::Warned => Some(AnsiColor::Yellow),
+        Verdict::Met => Some(AnsiColor::Green),
+        Verdict::Waived | Verdict::Unjudged => None,
+    };
+    Style::new().bold().fg_color(color.map(Color::Ansi))
 }
 
 /// How the gate stands, in a word that `word` gives its form, and the counts, which add up to the
@@ -178,7 +183,8 @@ fn capital(text: &str) -> String {
 
 /// One limit: what it is, and what that means.
 pub(crate) fn sentence(row: &BudgetRow, screen: &Screen) -> String {
-    let item = row.item.as_ref().map(|item| format!(" {}", plain(item))).unwrap_or_default();
+    let item = row.item.as_ref().filter(|item| **item != row.name);
+    let item = item.map(|item| format!(" {}", plain(item))).unwrap_or_default();
     let app = row.app.as_ref().map(|app| format!("{}/", plain(app))).unwrap_or_default();
     format!("{app}{}{item}: {}", plain(&row.name), what(row, screen))
 }
@@ -209,7 +215,10 @@ impl<'a> Said<'a> {
             Some(_) => units.size(is),
             None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
         };
-        let heaviest = row.heaviest.iter().take(NAMED).filter_map(|heavy| {
+        // A budget on one package says no more of what is heaviest in it.
+        let is_all = |bytes| matches!(row.heaviest.as_slice(), [only] if Some(only.sizes.get(bytes)) == row.is);
+        let heaviest = if bytes.is_some_and(is_all) { &[][..] } else { &row.heaviest };
+        let heaviest = heaviest.iter().take(NAMED).filter_map(|heavy| {
             Some(format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(bytes?))))
         });
         let heaviest = match heaviest.collect::<Vec<_>>() {

@@ -61,7 +61,7 @@ pub fn title(about: &About) -> String {
         About::WholeFamily { family: what, folder, files, .. } => {
             format!("{} of {} in {folder} are all included", counted(*files, "file"), family(*what))
         }
-        About::CarriedAlong { file, entries, mostly } => format!(
+        About::UnreachedInEntry { file, entries, mostly } => format!(
             "{file} brings {} code that it does not use, mostly {mostly}",
             entries.join(", ")
         ),
@@ -184,7 +184,7 @@ fn cause_of(about: &About) -> String {
             Some(index) => format!("{index} imports all of them"),
             None => "an index that left no bytes imports all of them".to_owned(),
         },
-        About::CarriedAlong { file, .. } => format!(
+        About::UnreachedInEntry { file, .. } => format!(
             "the bundler put into {file} what several entries load, and not all of them need all of it"
         ),
         About::WrongEnvironment(environment) => match environment {
@@ -328,7 +328,7 @@ pub fn advice(about: &About) -> String {
                 family(*what)
             )
         }
-        About::CarriedAlong { .. } => "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
+        About::UnreachedInEntry { .. } => "let the bundler cut the file by the entries that need its parts, or load the part on demand".to_owned(),
         About::WrongEnvironment(environment) => match environment {
             Environment::Development(_) => "build with NODE_ENV set to production, and with the `production` condition for packages",
             Environment::StandIn(_) => "use what browsers have, or a package made for browsers, where it is imported",

@@ -9,6 +9,7 @@ use uvlet_record::{
 };
 
 use super::word::word;
+use crate::cli::layout::{FOR_FEW, OF_BUILD};
 
 /// Which build, and what helps to read it.
 #[derive(Clone, Debug, Args)]
@@ -19,37 +20,37 @@ pub struct Build {
     pub path: Option<PathBuf>,
     /// Read settings from this file instead of the uvlet.toml of the working folder, or of the
     /// nearest folder above it within the repository.
-    #[arg(long, value_name = "FILE")]
+    #[arg(long, help_heading = OF_BUILD, value_name = "FILE")]
     pub config: Option<PathBuf>,
     /// Which app of the settings, where they have several: its folder, its own packages, its budgets.
-    #[arg(long, value_name = "NAME")]
+    #[arg(long, help_heading = OF_BUILD, value_name = "NAME")]
     pub app: Option<String>,
     /// What the bundler says of the build, if not in its folder: webpack's or Rspack's stats,
     /// esbuild's metafile, Vite's manifest, or the file of the plugin.
-    #[arg(long, value_name = "FILE")]
+    #[arg(long, help_heading = OF_BUILD, value_name = "FILE")]
     pub description: Option<PathBuf>,
     /// Where source maps are kept, if not beside the files.
-    #[arg(long, value_name = "DIR")]
+    #[arg(long, help_heading = OF_BUILD, value_name = "DIR")]
     pub maps: Option<PathBuf>,
     /// The project's folder, for versions of packages [default: the nearest folder above the build
     /// with a package.json].
-    #[arg(long, value_name = "DIR")]
+    #[arg(long, help_heading = OF_BUILD, value_name = "DIR")]
     pub root: Option<PathBuf>,
     /// Take the sizes of precompressed copies (app.js.gz, app.js.br) where they decode to their file.
-    #[arg(long)]
+    #[arg(long, help_heading = FOR_FEW)]
     pub precompressed: bool,
     /// Levels of the encoders, as gzip=6,br=5 [default: gzip=9,br=11,zstd=19, or what uvlet.toml
     /// says]. Sizes of different levels are not compared.
-    #[arg(long = "level", value_name = "CODING=LEVEL", value_delimiter = ',', value_parser = level)]
+    #[arg(long = "level", help_heading = FOR_FEW, value_name = "CODING=LEVEL", value_delimiter = ',', value_parser = level)]
     pub levels: Vec<(Coding, u32)>,
     /// Encode every file anew, and keep nothing in the user's cache folder.
-    #[arg(long)]
+    #[arg(long, help_heading = FOR_FEW)]
     pub no_cache: bool,
     /// Which output to look at where the folder holds that of several targets [default: browser].
-    #[arg(long, value_parser = word::<Target>())]
+    #[arg(long, help_heading = FOR_FEW, value_parser = word::<Target>())]
     pub target: Option<Target>,
     /// Name of the build in outputs, instead of the folder's own.
-    #[arg(long, value_name = "TEXT")]
+    #[arg(long, help_heading = FOR_FEW, value_name = "TEXT")]
     pub label: Option<String>,
 }
 

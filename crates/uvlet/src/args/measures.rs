@@ -5,11 +5,13 @@ use std::str::FromStr;
 use clap::Args;
 use uvlet_record::sizes::{Measure, UnknownMeasure};
 
+use crate::cli::layout::OF_ANSWER;
+
 #[derive(Debug, Args)]
 pub struct MeasureChoice {
     /// What sizes are counted in: emitted, gzip, br, zstd, several of them as gzip,br, or all. The
     /// first orders the table [default: gzip, or what uvlet.toml says].
-    #[arg(long = "measure", value_name = "MEASURES", value_delimiter = ',')]
+    #[arg(long = "measure", help_heading = OF_ANSWER, value_name = "MEASURES", value_delimiter = ',')]
     pub measures: Vec<Asked>,
 }
 

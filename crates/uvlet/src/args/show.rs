@@ -6,12 +6,13 @@ use clap::{Args, ValueEnum};
 use uvlet_view::{Units, form::Form};
 
 use super::word::one_of;
+use crate::cli::layout::OF_ANSWER;
 
 /// How to show the answer.
 #[derive(Debug, Args)]
 pub struct Show {
     /// Form of the output.
-    #[arg(long, value_parser = one_of(Form::OF_ROWS), default_value = "table")]
+    #[arg(long, help_heading = OF_ANSWER, value_parser = one_of(Form::OF_ROWS), default_value = "table")]
     pub format: Form,
     #[command(flatten)]
     pub page: Page,
@@ -21,16 +22,16 @@ pub struct Show {
 #[derive(Debug, Args)]
 pub struct Page {
     /// kb: 1 kB is 1000 bytes; kib: 1 KiB is 1024 bytes; bytes: exact.
-    #[arg(long, value_name = "UNITS", default_value = "kb")]
+    #[arg(long, help_heading = OF_ANSWER, value_name = "UNITS", default_value = "kb")]
     pub units: Units,
     /// Write to this file, whole or not at all, instead of standard output.
-    #[arg(short, long, value_name = "FILE")]
+    #[arg(short, long, help_heading = OF_ANSWER, value_name = "FILE")]
     pub output: Option<PathBuf>,
     /// Lay tables out in so many columns [default: the terminal's, 80 where there is none].
-    #[arg(long, value_name = "COLUMNS")]
+    #[arg(long, help_heading = OF_ANSWER, value_name = "COLUMNS")]
     pub width: Option<usize>,
     /// Colour the output.
-    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    #[arg(long, help_heading = OF_ANSWER, value_enum, default_value_t = Color::Auto)]
     pub color: Color,
     /// How sizes are meant was said before.
     #[arg(skip)]

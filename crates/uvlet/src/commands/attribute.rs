@@ -198,7 +198,7 @@ fn said(missing: &Missing, lens: &Lens<'_>) -> String {
         | Named::Deferred
         | Named::Entry
         | Named::Repeats
-        | Named::Carried => record.entries.iter().map(|entry| entry.name.as_str()).collect(),
+        | Named::Unreached => record.entries.iter().map(|entry| entry.name.as_str()).collect(),
         Named::Group => lens.groups.iter().map(|group| group.name.as_str()).collect(),
         Named::Route => lens.visits.iter().map(|visit| visit.route.as_str()).collect(),
         Named::Chunk => record.chunks.iter().map(|chunk| chunk.name.as_str()).collect(),

@@ -290,7 +290,7 @@ fn what_a_page_carries_along_is_in_the_survey_and_in_budgets() {
     let carried = |entry: usize| survey["entries"][entry]["carried"]["emitted"].as_u64();
     assert_eq!(carried(0), Some(0));
     assert!(carried(1).unwrap() > 0);
-    let told = json(&here, &["attribute", "shared-chunk", "--in", "carried(b)"]);
+    let told = json(&here, &["attribute", "shared-chunk", "--in", "unreached(b)"]);
     assert_eq!(told["total"]["sizes"]["emitted"].as_u64(), carried(1));
     // Where nobody says who asks for whom, a budget on it is not held.
     let folder = Folder::new()
@@ -298,7 +298,7 @@ fn what_a_page_carries_along_is_in_the_survey_and_in_budgets() {
         .with("d/a.js", "a()")
         .with(
             "uvlet.toml",
-            "[build]\nfolder = \"d\"\n[budget.c]\ntotal = \"carried(*)\"\nat_most = \"1 B\"\n",
+            "[build]\nfolder = \"d\"\n[budget.c]\ntotal = \"unreached(*)\"\nat_most = \"1 B\"\n",
         );
     assert_eq!(uvlet(folder.path(), &["gate"]).status, 2);
 }

@@ -40,7 +40,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             })
             .collect();
         let entries = by_entry.keys().map(|&entry| record.entries[entry].name.clone());
-        let about = About::CarriedAlong {
+        let about = About::UnreachedInEntry {
             file: record.file(file).path.clone(),
             entries: entries.collect(),
             mostly: heaviest(ground.lens, &cells).to_owned(),
