@@ -164,7 +164,7 @@ pub enum Command {
     Post(post::Arguments),
     /// Print all settings of uvlet.toml, each as a comment with what it is unless said otherwise.
     #[command(
-        after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet gate --show-settings    what counts here, and the file and line it comes from"
+        after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet config --schema --into uvlet.schema.json    so that an editor completes settings\n  uvlet gate --show-settings    what counts here, and the file and line it comes from"
     )]
     Config(config::Arguments),
     /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.

@@ -6,6 +6,7 @@
 pub(crate) mod budgets;
 pub(crate) mod error;
 pub(crate) mod files;
+pub(crate) mod keys;
 pub(crate) mod listed;
 pub(crate) mod reader;
 pub(crate) mod size;
@@ -22,7 +23,6 @@ use std::{
 };
 
 use files::{gather, located, nearest};
-use listed::BUILD;
 use reader::{Table, Wrong, parse};
 use source::Source;
 use toml::{Spanned, de::DeTable};
@@ -131,7 +131,7 @@ fn read(path: &Path, sources: &[Source]) -> Result<Config, ConfigError> {
 
 /// What holds for all, and for each app.
 fn whole(path: &Path, root: &Table<'_>) -> Result<Config, Wrong> {
-    root.only(&[&["extends", "app"], &SECTIONS[..]].concat())?;
+    root.only(&keys::names(&keys::root()))?;
     let apps = root.table("app")?.map(|apps| apps.tables()).transpose()?.unwrap_or_default();
     let mut named: Vec<&str> = Vec::new();
     for table in apps.iter().map(|(_, app)| app).chain([root]) {
@@ -140,7 +140,7 @@ fn whole(path: &Path, root: &Table<'_>) -> Result<Config, Wrong> {
     let mut config = settings(path, root, None, &named)?;
     config.listed = listed::all(root, None);
     for (name, own) in apps {
-        own.only(&[&BUILD[..], &SECTIONS[..]].concat())?;
+        own.only(&keys::names(&keys::app()))?;
         let table = root.under(&own);
         let mut app = settings(path, &table, Some(&own), &named)?;
         app.app = Some(name.to_owned());
@@ -149,10 +149,6 @@ fn whole(path: &Path, root: &Table<'_>) -> Result<Config, Wrong> {
     }
     Ok(config)
 }
-
-/// What stands at the top of a file, and again in the table of an app.
-const SECTIONS: [&str; 8] =
-    ["measure", "languages", "level", "build", "group", "gate", "budget", "waiver"];
 
 /// The settings of a table; `app` is the part of it that is an app's own.
 fn settings(
@@ -166,7 +162,7 @@ fn settings(
     config.measure = table.parsed("measure")?.unwrap_or(config.measure);
     let build = table.table("build")?;
     for build in build.iter() {
-        build.only(&BUILD)?;
+        build.only(&keys::names(&keys::build()))?;
     }
     // What stands in the app's table itself counts most.
     for build in build.iter().chain(app) {
@@ -180,7 +176,7 @@ fn settings(
         config.own.extend(build.strings("own")?);
     }
     if let Some(levels) = table.table("level")? {
-        levels.only(&Coding::ALL.map(Coding::name))?;
+        levels.only(&keys::names(&keys::level()))?;
         for coding in Coding::ALL {
             let level = levels.number(coding.name(), coding.levels())?;
             config.levels.extend(level.map(|level| (coding, level)));
@@ -196,12 +192,7 @@ fn settings(
         }
     }
     if let Some(gate) = table.table("gate")? {
-        gate.only(&[
-            "allow_development",
-            "allow_estimated",
-            "allow_unattributed",
-            "judged_at_least",
-        ])?;
+        gate.only(&keys::names(&keys::gate()))?;
         config.strictness = Strictness {
             allow_development: gate.flag("allow_development")?.unwrap_or(false),
             allow_estimated: gate.flag("allow_estimated")?.unwrap_or(false),

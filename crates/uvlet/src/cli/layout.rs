@@ -27,7 +27,8 @@ const MOST: usize = 100;
 
 /// The command line with its help laid out.
 pub fn laid_out(program: Command) -> Command {
-    let of_command = "{before-help}{about-with-newline}\n{usage-heading} {usage}{after-help}\n\n{all-args}";
+    let of_command =
+        "{before-help}{about-with-newline}\n{usage-heading} {usage}{after-help}\n\n{all-args}";
     let program = program.mut_subcommands(|command| command.help_template(of_command));
     let columns = terminal_size::terminal_size().map_or(COLUMNS, |(width, _)| width.0.into());
     let listed = listed(&program, columns.min(MOST));

@@ -242,9 +242,19 @@ fn read(path: &Path) -> Result<String, Failure> {
     }
 }
 
+/// What the schema of settings is called, beside them.
+const SCHEMA: &str = "uvlet.schema.json";
+
 /// What a new file says first, so that the next command needs no arguments.
 fn introduce(document: &mut DocumentMut, path: &Path, arguments: &Arguments, measure: Measure) {
     document["measure"] = value(measure.name());
+    // Editors complete and check settings by it.
+    let schema = path.with_file_name(SCHEMA);
+    if schema.is_file()
+        && let Some(mut first) = document.key_mut("measure")
+    {
+        first.leaf_decor_mut().set_prefix(format!("#:schema ./{SCHEMA}\n\n"));
+    }
     let is_here = path.parent().is_none_or(|folder| folder.as_os_str().is_empty());
     let names = [("folder", &arguments.build.path), ("description", &arguments.build.description)];
     for (key, named) in names {

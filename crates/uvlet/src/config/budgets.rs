@@ -12,6 +12,7 @@ use uvlet_record::sizes::Measure;
 use uvlet_view::words::errors;
 
 use super::{
+    keys,
     reader::{Table, Wrong},
     size::{self, ValueError},
 };
@@ -19,7 +20,7 @@ use super::{
 /// A budget; none if it is switched off.
 pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<Budget>, Wrong> {
     let set: Vec<&str> = LimitKind::set().map(LimitKind::name).collect();
-    table.only(&[&["off", "total", "each", "absent", "waste", "measure"], &set[..]].concat())?;
+    table.only(&keys::names(&keys::budget()))?;
     if table.flag("off")?.unwrap_or(false) {
         return Ok(None);
     }
@@ -68,8 +69,7 @@ pub fn waiver(
     budgets: &[Budget],
     others: &[&str],
 ) -> Result<Option<Waiver>, Wrong> {
-    let ceilings: Vec<&str> = LimitKind::waivable().map(LimitKind::name).collect();
-    table.only(&[&["budget", "finding", "where", "reason", "until"], &ceilings[..]].concat())?;
+    table.only(&keys::names(&keys::waiver()))?;
     let limits = limits(table, LimitKind::waivable())?;
     let within = table.selector("where")?;
     let about = match (table.string("budget")?, table.string("finding")?) {

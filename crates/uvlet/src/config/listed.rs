@@ -4,10 +4,7 @@ use serde::Serialize;
 use uvlet_audit::ask::gate::budget::Place;
 use uvlet_record::sizes::Coding;
 
-use super::reader::Table;
-
-/// Keys of `[build]`, which stand in `[app.NAME]` itself.
-pub const BUILD: [&str; 4] = ["folder", "description", "base", "own"];
+use super::{keys, reader::Table};
 
 /// A setting that counts.
 #[derive(Clone, Debug, Serialize)]
@@ -26,10 +23,12 @@ pub struct Setting {
 pub fn all(table: &Table<'_>, app: Option<&str>) -> Vec<Setting> {
     let mut settings: Vec<Setting> = Vec::new();
     let app = app.map(str::to_owned);
+    let build = keys::names(&keys::build());
     let written = table.leaves("").into_iter().filter(|(key, ..)| !key.starts_with("app."));
     for (key, value, place) in written {
         let word = key.split(['.', '[']).next().unwrap_or_default();
-        let key = match BUILD.contains(&word) {
+        // Keys of `[build]` stand in `[app.NAME]` itself.
+        let key = match build.contains(&word) {
             true => format!("build.{key}"),
             false => key,
         };

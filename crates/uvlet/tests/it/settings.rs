@@ -162,6 +162,37 @@ fn every_setting_of_the_written_file_can_be_set() {
     );
 }
 
+/// What the reader refuses, an editor marks: they know the same keys in every table.
+#[rstest]
+#[case("", "")]
+#[case("[app.shop]", "/properties/app/additionalProperties")]
+#[case("[build]", "/properties/build")]
+#[case("[level]", "/properties/level")]
+#[case("[gate]", "/properties/gate")]
+#[case("[budget.start]", "/properties/budget/additionalProperties")]
+#[case(
+    "[app.shop.budget.start]",
+    "/properties/app/additionalProperties/properties/budget/additionalProperties"
+)]
+#[case("[[waiver]]", "/properties/waiver/items")]
+fn editors_know_the_keys_that_the_reader_takes(#[case] table: &str, #[case] pointer: &str) {
+    let folder = Folder::new().with("dist/a.js", "a");
+    let schema = uvlet(folder.path(), &["config", "--schema"]).out;
+    let schema: serde_json::Value = serde_json::from_str(&schema).unwrap();
+    let place = schema.pointer(pointer).unwrap();
+    assert_eq!(place["additionalProperties"], false, "{place}");
+    let takes = |key: &str| {
+        let text = format!("{table}\n{key} = {{}}\n");
+        std::fs::write(folder.path().join("uvlet.toml"), text).unwrap();
+        let said = uvlet(folder.path(), &["gate", "dist"]);
+        !said.err.contains(&format!("unknown key `{key}`"))
+    };
+    for key in place["properties"].as_object().unwrap().keys() {
+        assert!(takes(key), "{key}");
+    }
+    assert!(!takes("colour"));
+}
+
 /// One byte less, as much, and one byte more than what there is, for every kind of limit.
 #[rstest]
 #[case("at_most", "scripts", "20 B", "21 B", "19 B")]
