@@ -14,5 +14,6 @@ pub mod report;
 pub mod requests;
 pub mod suggest;
 pub mod survey;
+pub mod tries;
 pub mod what_if;
 pub mod why;

@@ -6,7 +6,7 @@ use uvlet_audit::{
     ask::{
         attribute::Attribution, compare::Comparison, coverage::Coverage,
         declaration::WhyDeclaration, gate::verdict::Gate, requests::Requests, suggest::Suggestions,
-        survey::Survey, what_if::WhatIf, why::Why,
+        survey::Survey, tries::Try, what_if::WhatIf, why::Why,
     },
     find::waste::Waste,
 };
@@ -231,6 +231,35 @@ impl Answer for Compared<'_> {
 
     fn csv(&self, record: &Record) -> Option<String> {
         Some(csv::compare(self.answer, record))
+    }
+}
+
+/// Several builds after each other.
+#[derive(Debug)]
+pub struct Tried<'a> {
+    /// The answer, the earliest first.
+    pub answer: &'a [Try],
+}
+
+/// What JSON has of them.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+struct Tries<'a> {
+    /// The earliest first.
+    tries: &'a [Try],
+}
+
+impl Answer for Tried<'_> {
+    fn json(&self) -> impl Serialize + '_ {
+        Tries { tries: self.answer }
+    }
+
+    fn table(&self, record: &Record, screen: &Screen) -> String {
+        table::tries(self.answer, record, screen)
+    }
+
+    fn markdown(&self, record: &Record, screen: &Screen) -> String {
+        markdown::tries(self.answer, record, screen)
     }
 }
 

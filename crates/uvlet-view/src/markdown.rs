@@ -25,6 +25,7 @@ use uvlet_audit::{
         requests::Requests,
         suggest::Suggestions,
         survey::{EntryRow, Survey},
+        tries::Try,
         what_if::WhatIf,
         why::{Moment, Why},
     },
@@ -37,7 +38,8 @@ use crate::{
     screen::{Screen, measures_said},
     table::{
         attribute as rows, attribute::Rows, coverage as ran, declaration as declared,
-        requests as asked, survey as said, waste as found, what_if as predictions, why as reasons,
+        requests as asked, survey as said, tries as tried, waste as found, what_if as predictions,
+        why as reasons,
     },
 };
 
@@ -216,33 +218,49 @@ pub fn coverage(answer: &Coverage, record: &Record, screen: &Screen, top: Option
     text
 }
 
+/// Builds after each other: the answer, then a line each.
+#[must_use]
+pub fn tries(answer: &[Try], record: &Record, screen: &Screen) -> String {
+    let mut text = format!("**{}**\n\n", sentence(&tried::sentence(answer, screen)));
+    let (heads, lines) = tried::lines(answer, screen);
+    let heads: Vec<(&str, bool)> =
+        heads.iter().map(|head| (head.heading.as_str(), head.right)).collect();
+    let lines = lines.into_iter().map(|cells| cells.iter().map(|cell| sentence(cell)).collect());
+    text.push_str(&table(&heads, lines));
+    let sizes = format!("Sizes are {}.", measures_said(screen.measures(), record));
+    text.push_str(&format!("\n{}\n", sentence(&sizes)));
+    text
+}
+
 /// A prediction: the answer, then what each entry would load.
 #[must_use]
 pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     let mut text = format!("**{}**\n\n", sentence(&predictions::sentence(answer, screen)));
     let steps: Vec<String> = answer.steps.iter().map(|step| code(&typed(step))).collect();
     text.push_str(&format!("{}\n\n", steps.join(" ")));
-    let rows = answer.entries.iter().map(|row| {
-        let parts = [
-            &row.before.startup,
-            &row.after.startup,
-            &row.before.deferred,
-            &row.after.deferred,
-            &row.return_visit,
+    for screen in std::iter::once(screen.clone()).chain(screen.others()) {
+        let rows = answer.entries.iter().map(|row| {
+            let parts = [
+                &row.before.startup,
+                &row.after.startup,
+                &row.before.deferred,
+                &row.after.deferred,
+                &row.return_visit,
+            ];
+            let sizes = parts.map(|part| screen.units.size(part.sizes.get(screen.measure)));
+            [code(&row.name)].into_iter().chain(sizes).collect()
+        });
+        let heads = [
+            (&*format!("entry, {}", screen.measure), false),
+            ("starts", true),
+            ("then", true),
+            ("later", true),
+            ("then", true),
+            ("fetched again", true),
         ];
-        let sizes = parts.map(|part| screen.units.size(part.sizes.get(screen.measure)));
-        [code(&row.name)].into_iter().chain(sizes).collect()
-    });
-    let heads = [
-        ("entry", false),
-        ("starts", true),
-        ("then", true),
-        ("later", true),
-        ("then", true),
-        ("fetched again", true),
-    ];
-    text.push_str(&table(&heads, rows));
-    text.push('\n');
+        text.push_str(&table(&heads, rows));
+        text.push('\n');
+    }
     for (_, doubt) in sentences(&answer.doubts) {
         text.push_str(&format!("- doubt: {}\n", sentence(&doubt)));
     }

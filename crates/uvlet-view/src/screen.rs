@@ -32,9 +32,22 @@ impl Screen {
         self.width.clamp(NARROWEST, WIDEST)
     }
 
+    /// The same in each measure that was asked for besides.
+    pub(crate) fn others(&self) -> impl Iterator<Item = Self> + '_ {
+        self.also.iter().map(|measure| Self { measure: *measure, also: Vec::new(), ..self.clone() })
+    }
+
     /// Its own measure, and those besides.
     pub(crate) fn measures(&self) -> impl Iterator<Item = Measure> + '_ {
         std::iter::once(self.measure).chain(self.also.iter().copied())
+    }
+}
+
+/// `In br`, before what is said again in that measure.
+pub(crate) fn in_measure(measure: Measure) -> String {
+    match measure {
+        Measure::Emitted => "As emitted".to_owned(),
+        Measure::Coded(coding) => format!("In {coding}"),
     }
 }
 

@@ -95,7 +95,7 @@ pub enum Command {
     /// the totals. The return visit of an entry is what somebody fetches again who has its files of the
     /// build before in the cache.
     #[command(
-        after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build"
+        after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build\n  uvlet survey dist --mark start         then edit, build and look as often as you like:\n  uvlet compare --tries dist             a line for each build since"
     )]
     Compare(compare::Arguments),
     /// Does the build meet its budgets?

@@ -10,7 +10,7 @@ use std::{
 
 use uvlet_record::{Record, sizes::Measure};
 
-use crate::{output, reading};
+use crate::{failure::Failure, output};
 
 /// Records per folder and target.
 const BUILDS: usize = 8;
@@ -19,14 +19,28 @@ const FOLDERS: usize = 32;
 /// Level of zstd: keeping must not be felt.
 const ZSTD_LEVEL: i32 = 3;
 const ENDING: &str = ".json.zst";
+/// Letters of a build's name.
+const LONGEST: usize = 60;
 
 /// A kept record.
 pub struct Kept {
     pub path: PathBuf,
     pub age: Duration,
+    /// The name that the build was given.
+    pub mark: Option<String>,
 }
 
 impl Kept {
+    fn of(path: PathBuf, time: u64) -> Self {
+        let age = Duration::from_millis(now().saturating_sub(time));
+        Self { mark: mark_of(&path), path, age }
+    }
+
+    /// The name that it was given, else how long ago it was looked at.
+    pub fn label(&self) -> String {
+        self.mark.clone().unwrap_or_else(|| self.said())
+    }
+
     /// How long ago that build was looked at last, in the largest unit that fits.
     pub fn said(&self) -> String {
         let seconds = self.age.as_secs();
@@ -38,12 +52,18 @@ impl Kept {
     }
 }
 
+/// The user's folder for what can be made again. A relative `HOME` names none: it would be another
+/// one in each folder.
+pub fn cache_folder() -> Option<PathBuf> {
+    dirs::cache_dir().filter(|folder| folder.is_absolute())
+}
+
 /// Where the records of a folder are; none for what is a file itself, or where nothing is kept.
 fn room(build: &Build, path: &Path, record: &Record) -> Option<PathBuf> {
     let is_kept = !build.no_cache && env::var_os("CI").is_none() && path.is_dir();
     let full = path.canonicalize().ok().filter(|_| is_kept)?;
     let key = blake3::hash(format!("{}\0{}", full.display(), record.target.name()).as_bytes());
-    Some(reading::cache_folder()?.join("uvlet").join("builds").join(&key.to_hex()[..32]))
+    Some(cache_folder()?.join("uvlet").join("builds").join(&key.to_hex()[..32]))
 }
 
 /// Tells builds apart by what they emitted, and how they were measured.
@@ -82,7 +102,64 @@ pub fn before(build: &Build, path: &Path, record: &Record, measure: Measure) -> 
     let known = list(&room(build, path, record)?);
     let (time, _, _, path) =
         known.into_iter().find(|(_, other, measures, _)| *other != files && holds(measures))?;
-    Some(Kept { path, age: Duration::from_millis(now().saturating_sub(time)) })
+    Some(Kept::of(path, time))
+}
+
+/// Records kept of this folder and target whose files differ from those of now, with sizes in a measure:
+/// the newest first, back to one that was given a name.
+pub fn tries(build: &Build, path: &Path, record: &Record, measure: Measure) -> Vec<Kept> {
+    let (files, _) = names(record);
+    let holds = |measures: &str| measures.split('+').any(|name| name == measure.name());
+    let known = room(build, path, record).map(|room| list(&room)).unwrap_or_default();
+    let mut tries = Vec::new();
+    for (time, other, measures, path) in known {
+        if other == files || !holds(&measures) {
+            continue;
+        }
+        let one = Kept::of(path, time);
+        let is_start = one.mark.is_some();
+        tries.push(one);
+        if is_start {
+            break;
+        }
+    }
+    tries
+}
+
+/// Keeps a record under a name, which no other of the folder has then.
+///
+/// # Errors
+/// Where nothing is kept.
+pub fn mark(build: &Build, path: &Path, record: &Record, name: &str) -> Result<(), Failure> {
+    let refused = |why: &str| Failure::Usage(format!("--mark {name}: {why}"));
+    let name = name.trim();
+    if name.is_empty() || name.chars().count() > LONGEST || name.chars().any(char::is_control) {
+        return Err(refused("a name is a few words on one line"));
+    }
+    let nothing = || {
+        refused("no build is kept here: it must be a folder, and neither --no-cache nor CI be set")
+    };
+    let room = room(build, path, record).ok_or_else(nothing)?;
+    keep(build, path, record);
+    let (files, _) = names(record);
+    let known = list(&room);
+    for (.., path) in &known {
+        if mark_of(path).as_deref() == Some(name) {
+            let _ = fs::remove_file(mark_file(path));
+        }
+    }
+    let kept = known.iter().find(|(_, other, ..)| *other == files).ok_or_else(nothing)?;
+    output::replace(&mark_file(&kept.3), name.as_bytes())
+}
+
+/// The file beside a kept record that holds its name.
+fn mark_file(record: &Path) -> PathBuf {
+    record.with_extension("mark")
+}
+
+fn mark_of(record: &Path) -> Option<String> {
+    let text = fs::read_to_string(mark_file(record)).ok()?;
+    (!text.is_empty() && text.chars().count() <= LONGEST).then_some(text)
 }
 
 /// Keeps a record, and drops those that are one too many.
@@ -99,8 +176,18 @@ pub fn keep(build: &Build, path: &Path, record: &Record) {
     // The same build is there once; it is the newest now.
     let (same, others): (Vec<_>, Vec<_>) =
         known.into_iter().partition(|(_, other, taken, _)| (other, taken) == (&files, &measures));
-    for (.., old) in same.into_iter().chain(others.into_iter().skip(BUILDS - 1)) {
+    for (.., old) in &same {
+        if *old != path && mark_file(old).exists() {
+            let _ = fs::rename(mark_file(old), mark_file(&path));
+        }
+    }
+    // What was given a name is kept beyond the others.
+    let (marked, plain): (Vec<_>, Vec<_>) =
+        others.into_iter().partition(|(.., old)| mark_file(old).exists());
+    let many = marked.into_iter().skip(BUILDS).chain(plain.into_iter().skip(BUILDS - 1));
+    for (.., old) in same.into_iter().chain(many) {
         if old != path {
+            let _ = fs::remove_file(mark_file(&old));
             let _ = fs::remove_file(old);
         }
     }

@@ -24,6 +24,7 @@ use crate::{
     choose::{self, Chosen},
     config::{Config, load},
     failure::Failure,
+    kept,
     progress::Watch,
 };
 
@@ -100,6 +101,9 @@ pub fn open(wanted: Wanted<'_>) -> Result<Opened, Failure> {
     {
         return Err(Failure::NoPrecompressed(path));
     }
+    if let Some(name) = &build.mark {
+        kept::mark(build, &path, &record, name)?;
+    }
     Ok(Opened {
         path,
         measures: list,
@@ -161,18 +165,12 @@ pub fn marked(
     (ManuallyDrop::new(record), marks)
 }
 
-/// The user's folder for what can be made again. A relative `HOME` names none: it would be another
-/// one in each folder.
-pub fn cache_folder() -> Option<PathBuf> {
-    dirs::cache_dir().filter(|folder| folder.is_absolute())
-}
-
 /// How sizes in these measures are taken.
 fn coder(build: &Build, levels: &BTreeMap<Coding, u32>, measures: &[Measure]) -> Coder {
     let codings = measures.iter().filter_map(|measure| measure.coding());
     let levels = codings
         .map(|coding| (coding, levels.get(&coding).copied().unwrap_or_else(|| coding.level())));
-    let folder = cache_folder().filter(|_| !build.no_cache);
+    let folder = kept::cache_folder().filter(|_| !build.no_cache);
     let cache = folder.map(|folder| Arc::new(Cache::new(folder.join("uvlet"))));
     Coder { levels: levels.collect(), cache, ..Coder::default() }
 }

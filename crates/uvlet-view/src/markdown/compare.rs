@@ -5,7 +5,7 @@ use uvlet_record::Record;
 
 use super::cells::{code, sentence, table};
 use crate::{
-    screen::{Screen, measures_said},
+    screen::{Screen, in_measure, measures_said},
     table::{
         compare as moves,
         compare::{Lines, Rows as CompareRows},
@@ -26,6 +26,10 @@ pub fn compare(
     }
     text.push_str(&format!("**{}**\n\n", sentence(&moves::sentence(answer, screen))));
     text.push_str(&format!("{}\n\n", sentence(&moves::whole(answer, screen))));
+    for other in screen.others() {
+        let said = format!("{}: {}", in_measure(other.measure), moves::whole(answer, &other));
+        text.push_str(&format!("{}\n\n", sentence(&said)));
+    }
     if let Some(said) = moves::elsewhere(answer) {
         text.push_str(&format!("{}\n\n", sentence(&said)));
     }

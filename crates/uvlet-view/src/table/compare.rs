@@ -20,7 +20,7 @@ use uvlet_record::{
 
 use super::grid::{Column, lay_out};
 use crate::name::{plain, width};
-use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
+use crate::screen::{Screen, bold, count, dim, in_measure, measures_said, wrapped};
 
 /// Entries that are listed; the rest is one line.
 const ENTRIES: usize = 12;
@@ -43,6 +43,11 @@ pub fn compare(answer: &Comparison, record: &Record, screen: &Screen, rows: &Row
         text.push_str(&format!("{}\n", wrapped(&said, columns, 0)));
     }
     text.push_str(&entries(answer, screen));
+    for other in screen.others() {
+        let said = format!("{}: {}", in_measure(other.measure), whole(answer, &other));
+        text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));
+        text.push_str(entries(answer, &other).trim_start_matches('\n'));
+    }
     let Lines { heads, lines } = lines(answer, screen, rows);
     if !lines.is_empty() {
         text.push_str(&format!("\n{}", lay_out(&heads, &lines, columns)));

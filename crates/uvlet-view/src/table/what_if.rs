@@ -15,7 +15,7 @@ use uvlet_record::Record;
 
 use super::{compare::lines::signed, waste::unchecked};
 use crate::name::{fitted, plain, width};
-use crate::screen::{Screen, bold, count, dim, measures_said, wrapped};
+use crate::screen::{Screen, bold, count, dim, in_measure, measures_said, wrapped};
 
 /// Modules that are listed.
 const LISTED: usize = 12;
@@ -201,6 +201,32 @@ pub(crate) fn suggested(answer: &Suggestions, screen: &Screen) -> String {
     }
 }
 
+/// What each entry starts with and loads later, now and then.
+fn entries(answer: &WhatIf, screen: &Screen) -> String {
+    let mut text = String::new();
+    let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
+    let wide = answer.entries.iter().map(|row| width(&plain(&row.name))).max().unwrap_or(5);
+    let wide = wide.clamp(5, screen.columns().saturating_sub(62).max(12));
+    let head = format!(
+        "{:<wide$}  {:>9}  {:>9}  {:>9}  {:>9}  {:>9}",
+        "entry", "starts", "then", "later", "then", "fetched"
+    );
+    text.push_str(&format!("{}\n", bold(&head)));
+    for row in &answer.entries {
+        let name = fitted(&row.name, wide);
+        let gap = " ".repeat(wide - width(&name));
+        text.push_str(&format!(
+            "{name}{gap}  {:>9}  {:>9}  {:>9}  {:>9}  {:>9}\n",
+            size(&row.before.startup),
+            size(&row.after.startup),
+            size(&row.before.deferred),
+            size(&row.after.deferred),
+            size(&row.return_visit)
+        ));
+    }
+    text
+}
+
 /// A plan as configuration, with what that cannot say as comments.
 #[must_use]
 pub fn plan_text(plan: &PlanText, record: &Record) -> String {
@@ -225,25 +251,9 @@ pub fn what_if(answer: &WhatIf, record: &Record, screen: &Screen) -> String {
     let mut text = format!("{}\n", bold(&wrapped(&sentence(answer, screen), columns, 0)));
     let steps = typed_all(&answer.steps);
     text.push_str(&format!("{}\n\n", wrapped(&plain(&steps), columns, 2)));
-    let size = |part: &Part| screen.units.size(part.sizes.get(screen.measure));
-    let wide = answer.entries.iter().map(|row| width(&plain(&row.name))).max().unwrap_or(5);
-    let wide = wide.clamp(5, columns.saturating_sub(62).max(12));
-    let head = format!(
-        "{:<wide$}  {:>9}  {:>9}  {:>9}  {:>9}  {:>9}",
-        "entry", "starts", "then", "later", "then", "fetched"
-    );
-    text.push_str(&format!("{}\n", dim(&head)));
-    for row in &answer.entries {
-        let name = fitted(&row.name, wide);
-        let gap = " ".repeat(wide - width(&name));
-        text.push_str(&format!(
-            "{name}{gap}  {:>9}  {:>9}  {:>9}  {:>9}  {:>9}\n",
-            size(&row.before.startup),
-            size(&row.after.startup),
-            size(&row.before.deferred),
-            size(&row.after.deferred),
-            size(&row.return_visit)
-        ));
+    text.push_str(&entries(answer, screen));
+    for other in screen.others() {
+        text.push_str(&format!("\n{}:\n{}", in_measure(other.measure), entries(answer, &other)));
     }
     if !answer.moved.is_empty() {
         text.push_str(&format!("\n{}\n", bold("What moves:")));

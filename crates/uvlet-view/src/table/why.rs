@@ -32,6 +32,9 @@ pub fn why(why: &Why, record: &Record, screen: &Screen, breadth: Breadth) -> Str
     let all = breadth == Breadth::All;
     let mut text = format!("{}\n", bold(&wrapped(&sentence(why, screen), columns, 0)));
     text.push_str(&format!("{}\n", wrapped(&extent(why, screen), columns, 0)));
+    for other in screen.others() {
+        text.push_str(&format!("{}\n", wrapped(&extent(why, &other), columns, 0)));
+    }
     let shown = if all { why.chains.len() } else { CHAINS.min(why.chains.len()) };
     for chain in &why.chains[..shown] {
         text.push_str(&format!("\n{}", one_chain(chain, why, screen)));

@@ -36,6 +36,9 @@ pub struct Build {
     /// with a package.json].
     #[arg(long, help_heading = OF_BUILD, value_name = "DIR")]
     pub root: Option<PathBuf>,
+    /// Keep this build under a name, as a start to look back to with `compare --tries`.
+    #[arg(long, help_heading = OF_BUILD, value_name = "NAME")]
+    pub mark: Option<String>,
     /// Take the sizes of precompressed copies (app.js.gz, app.js.br) where they decode to their file.
     #[arg(long, help_heading = FOR_FEW)]
     pub precompressed: bool,

@@ -1,5 +1,7 @@
 //! `uvlet compare`.
 
+mod tried;
+
 use std::path::PathBuf;
 
 use clap::Args;
@@ -29,14 +31,21 @@ use crate::{
 #[derive(Debug, Args)]
 pub struct Arguments {
     /// The earlier build: an output folder or a record.
-    #[arg(value_name = "BEFORE", required_unless_present = "last")]
+    #[arg(value_name = "BEFORE", required_unless_present_any = ["last", "tries"])]
     pub before: Option<PathBuf>,
     /// The earlier build is the last one of the same folder that Uvlet looked at and that differs;
     /// the one argument is the later build then.
     #[arg(long, conflicts_with = "path")]
     pub last: bool,
+    /// A line for each build of the folder that was looked at, back to one that was given a name with
+    /// --mark; the one argument is the build of now.
+    #[arg(long, conflicts_with_all = ["path", "last"])]
+    pub tries: bool,
     #[command(flatten)]
     pub build: Build,
+    /// Later builds still: each gets a line, with what moved since the one before.
+    #[arg(value_name = "MORE", conflicts_with_all = ["last", "tries"])]
+    pub more: Vec<PathBuf>,
     /// What a row stands for.
     #[arg(long, value_parser = word::<CompareBy>(), default_value = "package")]
     pub by: CompareBy,
@@ -68,11 +77,14 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     };
     let later = match &arguments.before {
         // With `--last` the one argument is the later build.
-        Some(path) if arguments.last => {
+        Some(path) if arguments.last || arguments.tries => {
             Build { path: Some(path.clone()), ..arguments.build.clone() }
         }
         _ => arguments.build.clone(),
     };
+    if arguments.tries || !arguments.more.is_empty() {
+        return tried::run(arguments, &later, config);
+    }
     let after = read(&later)?;
     let before = read(&earlier(arguments, &later, &after)?)?;
     let lenses = [with_groups(&before.record, config)?, with_groups(&after.record, config)?];
@@ -98,7 +110,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
 
 /// The earlier build; what the arguments say of the later one is said of that alone.
 fn earlier(arguments: &Arguments, later: &Build, after: &Opened) -> Result<Build, Failure> {
-    let plain = Build { description: None, label: None, ..later.clone() };
+    let plain = Build { description: None, label: None, mark: None, ..later.clone() };
     if !arguments.last {
         return Ok(Build { path: arguments.before.clone(), ..plain });
     }

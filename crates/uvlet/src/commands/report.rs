@@ -97,6 +97,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
             path: Some(against.clone()),
             description: None,
             label: None,
+            mark: None,
             ..arguments.build.clone()
         })?),
     };

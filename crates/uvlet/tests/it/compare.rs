@@ -200,6 +200,40 @@ fn the_build_before_is_remembered() {
 }
 
 #[test]
+fn tries_are_told_back_to_the_one_that_has_a_name() {
+    let mut folder = Folder::new().with("dist/index.html", "<script src=a.js></script>");
+    let survey = ["survey", "dist", "--measure", "emitted"];
+    let tries = ["compare", "--tries", "dist", "--measure", "emitted"];
+    for (count, more) in [(50, None), (100, Some("before the diet")), (90, None), (95, None)] {
+        folder = folder.with("dist/a.js", "start();".repeat(count));
+        let mark = more.map(|name| ["--mark", name]);
+        let line = [&survey[..], mark.as_ref().map_or(&[], |mark| &mark[..])].concat();
+        assert_eq!(alone(&folder, &line).0, Some(0));
+    }
+    let (status, said) = alone(&folder, &tries);
+    assert_eq!(status, Some(0));
+    let expected =
+        "index starts with 40 B less (emitted) than in “before the diet”, over 3 builds.";
+    assert!(said.starts_with(expected), "{said}");
+    assert!(said.contains("index −80 B, mostly (unattributed)"), "{said}");
+    // A mark is one build's, and outlives that it is looked at again.
+    folder = folder.with("dist/a.js", "start();".repeat(100));
+    alone(&folder, &survey);
+    folder = folder.with("dist/a.js", "start();".repeat(95));
+    let (_, said) = alone(&folder, &tries);
+    assert!(said.contains("than in “before the diet”, over 2 builds."), "{said}");
+    alone(&folder, &[&survey[..], &["--mark", "before the diet"]].concat());
+    folder = folder.with("dist/a.js", "start();".repeat(94));
+    let (_, said) = alone(&folder, &tries);
+    assert!(said.starts_with("index starts with 8 B less (emitted) than in “before"), "{said}");
+    assert_eq!(alone(&folder, &["survey", "dist", "--mark", "two\nlines"]).0, Some(2));
+    // Builds that are named need none of this.
+    let named = ["compare", "dist", "dist", "dist", "--measure", "emitted"];
+    let (_, said) = alone(&folder, &named);
+    assert!(said.starts_with("index starts with as much as in “dist”."), "{said}");
+}
+
+#[test]
 fn what_left_for_another_host_is_no_gain() {
     let folder = Folder::new()
         .with("old/index.html", "<script src=a.js></script><script src=big.js></script>")

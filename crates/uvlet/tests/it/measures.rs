@@ -77,6 +77,17 @@ fn a_table_has_a_column_per_measure_and_marks_what_is_estimated() {
     assert_eq!(all["encoders"]["br"]["shares"], "traced");
 }
 
+/// What is compared, predicted and explained is said in every measure that is asked for.
+#[rstest]
+#[case(&["compare", "esbuild-before", "esbuild-after"], "As emitted: esbuild-before to esbuild-after:")]
+#[case(&["what-if", "esbuild-before", "--without", "moorline"], "As emitted:\nentry ")]
+#[case(&["why", "esbuild-before", "moorline"], "kB (emitted) in ")]
+fn answers_are_in_all_measures(#[case] words: &[&str], #[case] expected: &str) {
+    let builds = demo().join("builds");
+    let said = uvlet(&builds, &[words, &["--measure", "gzip,emitted"]].concat());
+    assert!(said.out.contains(expected), "{}{}", said.out, said.err);
+}
+
 /// Under `br`, a page's script is what Node made of it, or what the own encoder makes.
 #[test]
 fn twins_are_traced_and_damaged_ones_are_not_used() {

@@ -80,35 +80,35 @@ pub(crate) fn lines(answer: &Comparison, screen: &Screen, rows: &Rows) -> Lines 
     let mut lines: Vec<Vec<String>> = shown
         .into_iter()
         .map(|one| {
-            vec![
-                one.name.clone(),
-                size(one.before.as_ref()),
-                size(one.after.as_ref()),
-                format!(
-                    "{}{}",
-                    if one.is_estimated { "≈" } else { "" },
-                    signed(by(one), screen.units)
-                ),
-                one.because.clone(),
-            ]
+            let about = if one.is_estimated { "≈" } else { "" };
+            let moved = screen.measures().map(|measure| {
+                let by = change(one.before.as_ref(), one.after.as_ref(), measure);
+                format!("{about}{}", signed(by, screen.units))
+            });
+            let sizes = [size(one.before.as_ref()), size(one.after.as_ref())];
+            let cells = [one.name.clone()].into_iter().chain(sizes).chain(moved);
+            cells.chain([one.because.clone()]).collect()
         })
         .collect();
     if hidden > 0 {
-        let (none, rest) = (String::new(), signed(rest, screen.units));
-        lines.push(vec![format!("(the other {hidden})"), none.clone(), none.clone(), rest, none]);
+        let mut cells = vec![String::new(); 5 + screen.also.len()];
+        cells[0] = format!("(the other {hidden})");
+        cells[3] = signed(rest, screen.units);
+        lines.push(cells);
     }
     let name = match rows.by {
         CompareBy::Package => "package",
         CompareBy::Module => "module",
         CompareBy::Chunk => "chunk",
     };
-    let heads = vec![
+    let mut heads = vec![
         Column::name(name),
         Column::number(format!("from, {measure}")),
         Column::number("to"),
         Column::number("moved"),
-        Column::extra("because"),
     ];
+    heads.extend(screen.also.iter().map(|measure| Column::number(format!("moved, {measure}"))));
+    heads.push(Column::extra("because"));
     Lines { heads, lines }
 }
 

@@ -196,6 +196,7 @@ fn one(arguments: &Arguments, config: &Config, base: Option<PathBuf>) -> Result<
                 path: Some(path),
                 description: None,
                 label: None,
+                mark: None,
                 ..arguments.build.clone()
             };
             Some(opened(&build, Form::Table)?)
