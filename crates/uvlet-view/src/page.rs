@@ -6,23 +6,25 @@ pub mod parts;
 pub(crate) mod sections;
 pub(crate) mod strata;
 
-use crate::words::quote;
+use std::collections::BTreeSet;
+
+use crate::words::{places::in_place, quote};
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::ask::report;
 use uvlet_audit::{
     ask::{
-        attribute::{By, Sort, attribute},
+        attribute::{By, Row, Sort, attribute},
         survey::Survey,
     },
     lens::Lens,
 };
-use uvlet_record::{Mode, Record, sizes::Measure};
+use uvlet_record::{Mode, PackageId, Record, sizes::Measure};
 
 use crate::{
     name::plain,
     page::parts::{Report, class, width},
     screen::{Screen, count},
-    table::{coverage as ran, survey as said},
+    table::{attribute as rows, coverage as ran, survey as said},
 };
 
 pub use sections::causes_figure;
@@ -119,6 +121,7 @@ fn search(also: &[Measure]) -> Markup {
             }
         }
         p #stands role="status" {}
+        p #trail hidden {}
     }
 }
 
@@ -130,25 +133,29 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
     let answer = attribute(lens, By::Package, &all, None, Sort::Heaviest(measure));
     let total = answer.total.sizes.get(measure);
     let most = answer.rows.iter().map(|row| row.sizes.get(measure)).max().unwrap_or(0);
-    let is_own = |row: &uvlet_audit::ask::attribute::Row| {
+    let is_own = |row: &Row| {
         let mut packages = lens.record.packages.iter();
         packages.any(|one| one.own && one.name == row.name)
     };
-    let first = |name: &str| {
-        let known = whys.iter().find(|(known, _)| known == name);
+    let twice = rows::twice(&answer.rows);
+    let first = |row: &Row| {
+        let is_it =
+            |id: PackageId| Some(&lens.record.packages[id.at()].place) == row.place.as_ref();
+        let known = whys.iter().find(|(id, _)| is_it(*id));
         known.and_then(|(_, why)| why.importers.first()).map(|one| one.module.clone())
     };
+    let bases: BTreeSet<&str> = answer.rows.iter().map(|row| row.basis.name()).collect();
     let heads = [("what", "what", false), ("bytes", measure.name(), true)];
     html! {
         div.scroll role="region" aria-label="Owners" tabindex="0" {
-            table #owners-table {
+            table #owners-table class=[(bases.len() < 2).then_some("one-basis")] {
                 thead { tr {
                     @for (sort, name, right) in heads {
                         th scope="col" class=[right.then_some("num")] data-sort=(sort) aria-sort=[(sort == "bytes").then_some("descending")] { button type="button" { (name) } }
                     }
                     th scope="col" class="num" { "share" }
                     th scope="col" { span.hush { "share, drawn" } }
-                    th scope="col" { "basis" }
+                    th.basis scope="col" { "basis" }
                     th scope="col" data-sort="when" { button type="button" { "at startup of" } }
                     th scope="col" data-sort="chunks" { button type="button" { "chunks" } }
                     th scope="col" data-sort="first" { button type="button" { "first imported by" } }
@@ -162,22 +169,25 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                                 span class={ "chip " (kind) } aria-hidden="true" {}
                                 b { (plain(&row.name)) }
                                 @if let Some(version) = &row.version { span.sub { " " (plain(version)) } }
+                                @if let Some(place) = row.place.as_deref().filter(|_| twice.contains(row.name.as_str())) { span.sub { (plain(&in_place(row.row, &row.name, place))) } }
                             }
                             td.num { (screen.units.size(bytes)) }
                             td.num { (percent(bytes, total)) }
                             td.share { span class=(kind) style={ "width:" (width(bytes, most)) "%" } {} }
-                            td.soft { (row.basis.name()) }
+                            td.soft.basis { (row.basis.name()) }
                             td.soft { (when(&row.cells, lens)) }
                             td.soft { (chunks(&row.chunks)) }
-                            td.soft { @if let Some(first) = first(&row.name) { (plain(&first)) } }
+                            td.soft { @if let Some(first) = first(row) { (plain(&first)) } }
                         }
                     }
                 }
                 tfoot { tr {
                     th scope="row" #sum-of { "everything" }
                     td.num #sum { (screen.units.size(total)) }
-                    td.num { "100 %" }
-                    td colspan="5" {}
+                    td.num { "100%" }
+                    td {}
+                    td.basis {}
+                    td colspan="3" {}
                 } }
             }
         }
@@ -186,7 +196,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
 
 fn percent(bytes: u64, total: u64) -> String {
     let thousandths = (bytes * 1000 + total / 2).checked_div(total).unwrap_or(0);
-    format!("{}.{} %", thousandths / 10, thousandths % 10)
+    format!("{}.{}%", thousandths / 10, thousandths % 10)
 }
 
 fn when(cells: &[uvlet_record::CellId], lens: &Lens<'_>) -> String {
@@ -224,14 +234,15 @@ fn why(report: &Report<'_>, screen: &Screen) -> Markup {
         .answers
         .whys
         .iter()
-        .find(|(_, why)| why.chains.iter().any(|one| !one.steps.is_empty()));
+        .find(|(_, why)| why.chains.iter().any(|one| !one.steps.is_empty()))
+        .map(|(id, why)| (report.lens.record.packages[id.at()].name.as_str(), why));
     html! {
         aside #why aria-live="polite" aria-label="Why something is here" {
             @match known {
                 None => { h2 { "Why is it here?" } p { "No import graph is available for this build." } }
                 Some((name, why)) => {
                     h2 { "Why is " (plain(name)) " here?" }
-                    @if let Some(chain) = why.chains.iter().find(|one| !one.steps.is_empty()) {
+                    @if let Some(chain) = data::told_chain(why) {
                         ol {
                             li { (plain(&chain.entry)) i { " starts with" } }
                             @for (module, how) in data::steps(&chain.steps) {

@@ -1,11 +1,13 @@
 //! All that one page shows of a build, each question asked once.
 
 use jiff::civil::Date;
-use uvlet_record::{Costs, Recording, SavedTexts, Texts, sizes::Measure};
+use uvlet_record::{
+    Costs, ModuleId, Package, PackageId, Recording, SavedTexts, Texts, sizes::Measure,
+};
 
 use crate::{
     ask::{
-        attribute::{By, RowKind, Sort, attribute},
+        attribute::{By, Row, RowKind, Sort, attribute},
         compare::{
             Comparison, compare,
             sides::{CompareError, Half},
@@ -24,7 +26,7 @@ use crate::{
     find::waste::{self, Waste, waste},
     lens::Lens,
     parts::recordings::TiedRecordings,
-    select::subject::Subject,
+    select::subject::{Subject, SubjectKind},
 };
 
 /// Packages whose chains the page holds.
@@ -69,8 +71,8 @@ pub struct Asked<'a> {
 pub struct Report {
     /// What each page makes a visitor download.
     pub survey: Survey,
-    /// Why each package is here, the heaviest first.
-    pub whys: Vec<(String, Why)>,
+    /// Why each install of a package is here, the heaviest first.
+    pub whys: Vec<(PackageId, Why)>,
     /// What need not be there.
     pub waste: Waste,
     /// How promises stand, where there are any.
@@ -147,19 +149,24 @@ fn promised(lens: &Lens<'_>, asked: Asked<'_>) -> Result<Option<Gate>, GateError
     gate(lens, budgets, strictness, aids).map(Some)
 }
 
-/// Why packages are here, the heaviest first, as many as can be followed in time.
-fn whys(lens: &Lens<'_>, measure: Measure) -> Vec<(String, Why)> {
+/// Why installs of packages are here, the heaviest first, as many as can be followed in time.
+fn whys(lens: &Lens<'_>, measure: Measure) -> Vec<(PackageId, Why)> {
+    let record = lens.record;
     let everything = lens.cells(|_, _| true);
-    let mut names: Vec<String> = Vec::new();
-    for row in attribute(lens, By::Package, &everything, None, Sort::Heaviest(measure)).rows {
-        if row.row == RowKind::Package && !names.contains(&row.name) {
-            names.push(row.name);
-        }
-    }
-    names.truncate(WHYS.min(EFFORT / lens.record.modules.len().max(1)).max(10));
-    let why = |name: String| {
-        let subject = Subject::find(&name, lens).ok()?;
-        Some((name, why::why(lens, &subject, &why::Wanted::default())))
+    let rows = attribute(lens, By::Package, &everything, None, Sort::Heaviest(measure)).rows;
+    let install = |row: &Row| {
+        let mut packages = record.packages.iter();
+        let is_it = |one: &Package| one.name == row.name && Some(&one.place) == row.place.as_ref();
+        packages.position(is_it).map(PackageId::new)
     };
-    names.into_iter().filter_map(why).collect()
+    let installs = rows.iter().filter(|row| row.row == RowKind::Package).filter_map(install);
+    let most = WHYS.min(EFFORT / record.modules.len().max(1)).max(10);
+    let why = |id: PackageId| {
+        let modules = (0..record.modules.len()).map(ModuleId::new);
+        let modules = modules.filter(|module| record.module(*module).package == Some(id)).collect();
+        let name = &record.packages[id.at()].name;
+        let subject = Subject::of(name, SubjectKind::Package, modules, lens);
+        (id, why::why(lens, &subject, &why::Wanted::default()))
+    };
+    installs.take(most).map(why).collect()
 }

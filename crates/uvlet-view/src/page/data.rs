@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use base64::prelude::{BASE64_STANDARD, Engine};
 use serde_json::{Value, json};
 use uvlet_audit::{
-    ask::why::{Moment, Why},
+    ask::why::{Chain, Moment, Why},
     lens::Lens,
     parts::cells::CellSet,
     select::{
@@ -13,7 +13,9 @@ use uvlet_audit::{
         words::{self, Named, Plain},
     },
 };
-use uvlet_record::{Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, Record, sizes::Measure};
+use uvlet_record::{
+    Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, PackageId, Record, sizes::Measure,
+};
 
 use crate::{json::spelt, table::why::verb};
 
@@ -27,7 +29,7 @@ pub fn embedded(
     lens: &Lens<'_>,
     measure: Measure,
     also: &[Measure],
-    whys: &[(String, Why)],
+    whys: &[(PackageId, Why)],
     shell: &str,
 ) -> String {
     let record = lens.record;
@@ -35,7 +37,11 @@ pub fn embedded(
     let packages: Vec<Value> = record
         .packages
         .iter()
-        .map(|one| json!({"name": one.name, "version": one.version, "own": one.own}))
+        .map(|one| {
+            let same = record.packages.iter().filter(|other| other.name == one.name).count();
+            let place = (same > 1).then_some(one.place.as_str());
+            json!({"name": one.name, "version": one.version, "own": one.own, "place": place})
+        })
         .collect();
     let also: Vec<Value> = also
         .iter()
@@ -45,8 +51,8 @@ pub fn embedded(
             json!({"name": measure.name(), "perByte": per_byte(measure), "units": units})
         })
         .collect();
-    let why: BTreeMap<&str, Value> =
-        whys.iter().map(|(name, why)| (name.as_str(), said(why, measure))).collect();
+    let why: BTreeMap<usize, Value> =
+        whys.iter().map(|(id, why)| (id.at(), said(why, measure))).collect();
     let words = |takes: bool| -> Vec<&str> {
         words::all().filter(|word| word.argument.is_some() == takes).map(|word| word.text).collect()
     };
@@ -195,7 +201,7 @@ fn shared(a: &str, b: &str) -> usize {
 
 /// The chain of a package, and what would start with less without it.
 fn said(why: &Why, measure: Measure) -> Value {
-    let chain = why.chains.iter().find(|chain| !chain.steps.is_empty());
+    let chain = told_chain(why);
     let steps = chain.map(|chain| steps(chain.steps.as_slice())).unwrap_or_default();
     let leaves: Vec<Value> = why
         .at_startup
@@ -212,6 +218,14 @@ fn said(why: &Why, measure: Measure) -> Value {
         }),
         "chain": steps, "leaves": leaves, "first": first,
     })
+}
+
+/// The chain that is shown: of the entry that gains most without it, else the first that is known.
+pub fn told_chain(why: &Why) -> Option<&Chain> {
+    let known = || why.chains.iter().filter(|chain| !chain.steps.is_empty());
+    let most = why.at_startup.first();
+    let of_most = most.and_then(|most| known().find(|chain| chain.entry == most.entry));
+    of_most.or_else(|| known().next())
 }
 
 /// Each step with how it asks for the next one.

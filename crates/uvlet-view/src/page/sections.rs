@@ -17,7 +17,7 @@ use uvlet_record::Record;
 use crate::page::parts::{Report, sizes_said, width};
 use crate::{
     name::plain,
-    screen::Screen,
+    screen::{Screen, count},
     table::{
         compare as moves,
         compare::Rows,
@@ -73,9 +73,13 @@ pub fn budgets(gate: &Gate, record: &Record, screen: &Screen) -> Markup {
             @for reason in &gate.reasons { p.over { (plain(&of_gate(reason))) } }
             ul.plain {
                 @for Standing { verdict, listed, .. } in promises::standing(gate, Shown::All) {
-                    @for row in listed {
+                    @if verdict == Verdict::Met {
+                        li { details { summary { span.verdict { (verdict.name()) } " " (count(listed.len(), "limit")) }
+                            ul.plain { @for row in listed { li { (promises::sentence(row, screen)) } } }
+                        } }
+                    } @else { @for row in listed {
                         li { span class={ "verdict" @if verdict == Verdict::Broken { " over" } } { (verdict.name()) } " " (promises::sentence(row, screen)) }
-                    }
+                    } }
                 }
             }
         }

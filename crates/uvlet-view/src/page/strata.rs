@@ -98,6 +98,8 @@ fn segments(
     let idle = idle_of(coverage, entry, measure);
     let cells = lens.files(lens.reach[at].startup.iter().copied());
     let is_own = |name: &str| lens.record.packages.iter().any(|one| one.own && one.name == name);
+    let is_twice =
+        |name: &str| lens.record.packages.iter().filter(|one| one.name == name).count() > 1;
     let mut rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
     rows.sort_by_key(|row| order(row, is_own(&row.name)));
     let startup = format!("startup({})", quoted(&entry.name));
@@ -118,7 +120,10 @@ fn segments(
             continue;
         }
         let of = match row.row {
-            RowKind::Package => Some(format!("package({})", quoted(&row.name))),
+            RowKind::Package => Some(match row.place.as_ref().filter(|_| is_twice(&row.name)) {
+                Some(place) => format!("folder({})", quoted(place)),
+                None => format!("package({})", quoted(&row.name)),
+            }),
             RowKind::Own | RowKind::ThirdParty => None,
             other => Some(other.name().to_owned()),
         };
@@ -239,7 +244,8 @@ pub fn strata(
                 li { span class={ "chip " (class) } aria-hidden="true" {} (name) }
             }
             @if coverage.is_some() { li { span.chip.never aria-hidden="true" {} "never ran in the recordings" } }
-            @if compare.is_some() { li { span.chip style="border:1.5px dashed" aria-hidden="true" {} "before" } }
+            @if compare.is_some() { li { span.chip.before aria-hidden="true" {} "before" } }
+            @if first.iter().any(|one| one.limit.is_some()) { li { span.chip.mark aria-hidden="true" {} "limit (red where it is broken)" } }
         }
     }
 }
@@ -279,7 +285,7 @@ fn bar(stratum: &Stratum<'_>, scale: u64, screen: &Screen) -> Markup {
                     }
                 }
                 @if *later > 0 { div.later style={ "width:" (width(*later, scale)) "%" } title={ "loads on demand, " (size(*later)) } {} }
-                @if let Some(limit) = limit { @if *limit <= scale { div.limit style={ "left:" (width(*limit, scale)) "%" } {} } }
+                @if let Some(limit) = limit { @if *limit <= scale { div class={ "limit" @if over.is_some() { " over" } } style={ "left:" (width(*limit, scale)) "%" } {} } }
                 @if let Some(earlier) = earlier { div.earlier style={ "width:" (width(*earlier, scale)) "%" } {} }
             }
             @if let Some(limit) = limit {

@@ -213,7 +213,7 @@ fn name(row: &Row, twice: &HashSet<&str>) -> String {
 }
 
 /// Names that several rows have.
-fn twice(rows: &[Row]) -> HashSet<&str> {
+pub(crate) fn twice(rows: &[Row]) -> HashSet<&str> {
     let mut seen = HashSet::new();
     rows.iter().map(|row| row.name.as_str()).filter(|name| !seen.insert(*name)).collect()
 }

@@ -32,8 +32,8 @@ async function open(file, options = {}) {
 }
 
 /** What the command line says of a selector, row by row. */
-function attribute(selector) {
-  const words = ["attribute", "builds/esbuild-before", "--in", selector, "--format", "json"];
+function attribute(selector, by = "package") {
+  const words = ["attribute", "builds/esbuild-before", "--in", selector, "--by", by, "--format", "json"];
   const answer = JSON.parse(execFileSync(UVLET, words, { cwd: SITE }));
   return { total: answer.total.sizes.gzip, rows: answer.rows.map((row) => [row.name, row.sizes.gzip]) };
 }
@@ -52,6 +52,18 @@ async function table(page) {
 async function holds(page, selector) {
   const answer = attribute(selector);
   assert.equal(await text(page, "#sum"), await size(page, answer.total), selector);
+  // A selection of one owner shows what its modules lie in.
+  const below = await page.evaluate(() => (state.within === null ? null : shown.map((one) => [one.key.slice(1), one.bytes])));
+  if (below) {
+    const modules = attribute(selector, "module").rows;
+    assert.equal(below.reduce((sum, [, bytes]) => sum + bytes, 0), answer.total, selector);
+    for (const [place, bytes] of below) {
+      const inside = modules.filter(([name]) => (place.endsWith("/") ? name.startsWith(place) : name === place));
+      const sum = inside.reduce((all, [, one]) => all + one, 0);
+      assert.ok(inside.length > 0 && Math.abs(sum - bytes) <= inside.length, `${selector}: ${place} ${bytes}, ${sum}`);
+    }
+    return;
+  }
   const expected = [];
   for (const [name, bytes] of answer.rows) expected.push(`${name} ${await size(page, bytes)}`);
   const shown = (await table(page)).map((row) => row.join(" "));
@@ -145,6 +157,29 @@ test("the keyboard reaches everything", async () => {
   await done();
 });
 
+test("a bar opens to folders and modules, and closes again", async () => {
+  const { page, done } = await open(PAGE);
+  const selector = () => page.evaluate(() => state.selector);
+  await page.click(".seg[data-in='startup(booking) and package(moorline)']");
+  assert.match(await text(page, "#why h2"), /^Why is moorline here/);
+  const names = (await table(page)).map(([name]) => name);
+  assert.ok(names.includes("locale/") && names.includes("format.js"), names.join());
+  await page.click("#rows .name >> text=locale/");
+  assert.equal(await selector(), "startup(booking) and package(moorline) and folder(node_modules/moorline/src/locale)");
+  await holds(page, await selector());
+  await page.keyboard.press("Backspace");
+  assert.equal(await selector(), "startup(booking) and package(moorline)");
+  await page.click("#trail button >> text=startup(booking)");
+  assert.equal(await selector(), "startup(booking)");
+  // Two installs of one package are two rows, each with its own importer.
+  await page.fill("#search", "");
+  await page.waitForFunction(() => state.selector === "everything");
+  const twice = await page.$$eval("#rows tr[data-row]", (lines) => lines.map((line) => line.textContent).filter((line) => line.startsWith("fairlead-bus")));
+  assert.equal(twice.length, 2);
+  assert.ok(twice.some((line) => line.includes("(in halyard-forms)") && line.includes("halyard-forms/src/form.js")), twice.join());
+  await done();
+});
+
 test("an address holds a selection", async () => {
   const { page, done } = await open(PAGE);
   await page.fill("#search", "startup(crew) and own");
@@ -175,8 +210,10 @@ for (const width of [360, 1280, 2560]) {
         };
         await check("first");
         await page.locator(".seg[data-in]").nth(3).click();
+        await check("a bar that is open");
+        await page.click("#clear");
         await page.locator("#rows .opens").first().click();
-        await check("filtered");
+        await check("modules of a row");
         await done();
       }
     });
