@@ -66,7 +66,7 @@ pub enum Command {
     #[command(
         mut_arg("format", of_words),
         allow_missing_positional = true,
-        after_help = "Examples:\n  uvlet why dist burgee-plot\n  uvlet why dist src/shared/ui.js --from booking\n  uvlet why dist 'folder(node_modules/moorline/locale)' --all"
+        after_help = "Examples:\n  uvlet why dist burgee-plot\n  uvlet why dist src/shared/ui.js --from booking\n  uvlet why dist 'folder(node_modules/moorline/locale)' --all\n\nMore: docs/predictions.md"
     )]
     Why(why::Arguments),
     /// What is in here more than once, or for nobody?
@@ -76,7 +76,7 @@ pub enum Command {
     /// finding does.
     #[command(
         mut_arg("format", of_words),
-        after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1"
+        after_help = "Examples:\n  uvlet waste dist\n  uvlet waste dist --kind several-versions --kind copied-module\n  uvlet waste dist --in 'startup(booking)' --min '2 kB'\n  uvlet waste dist --evidence several-versions:7f3a90c1\n\nMore: docs/findings.md"
     )]
     Waste(waste::Arguments),
     /// What would it save to load this later, remove it, or leave it to another host?
@@ -86,7 +86,7 @@ pub enum Command {
     /// path or the end of it, or a selector. What the prediction does not know is said as doubts.
     #[command(
         mut_arg("format", of_words),
-        after_help = "Examples:\n  uvlet what-if dist --suggest\n  uvlet what-if dist --defer src/booking/refund-dialog.js\n  uvlet what-if dist --without 'folder(node_modules/moorline/src/locale)' --defer burgee-plot\n  uvlet what-if dist --gather 'installed=third-party' --touch src/booking/main.js\n  uvlet what-if dist --bypass src/shared/ui.js --visits timetable,booking"
+        after_help = "Examples:\n  uvlet what-if dist --suggest\n  uvlet what-if dist --defer src/booking/refund-dialog.js\n  uvlet what-if dist --without 'folder(node_modules/moorline/src/locale)' --defer burgee-plot\n  uvlet what-if dist --gather 'installed=third-party' --touch src/booking/main.js\n  uvlet what-if dist --bypass src/shared/ui.js --visits timetable,booking\n\nMore: docs/predictions.md"
     )]
     WhatIf(what_if::Arguments),
     /// What moved between two builds, because of what, and what must a returning visitor fetch again?
@@ -95,7 +95,7 @@ pub enum Command {
     /// the totals. The return visit of an entry is what somebody fetches again who has its files of the
     /// build before in the cache.
     #[command(
-        after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build\n  uvlet survey dist --mark start         then edit, build and look as often as you like:\n  uvlet compare --tries dist             a line for each build since"
+        after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build\n  uvlet survey dist --mark start         then edit, build and look as often as you like:\n  uvlet compare --tries dist             a line for each build since\n\nMore: docs/answers.md"
     )]
     Compare(compare::Arguments),
     /// Does the build meet its budgets?
@@ -105,7 +105,7 @@ pub enum Command {
     /// and a limit that they could exceed is undecided.
     /// Exit status: 0 every budget is met, 1 one is broken, 2 one is undecided or no answer can be given.
     #[command(
-        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all\n  uvlet gate dist --against main.json.zst --write markdown=gate.md --write junit=gate.xml\n  uvlet gate --show-settings"
+        after_help = "Example uvlet.toml:\n  [budget.booking-startup]\n  total      = \"startup(booking)\"\n  at_most    = \"170 kB\"\n  warn_above = \"150 kB\"\n\n  [budget.one-chunk]\n  each    = \"chunk(*)\"\n  at_most = \"90 kB\"\n  measure = \"emitted\"\n\n  [budget.no-server-kit]\n  absent = \"package(server-kit)\"\n\nExamples:\n  uvlet gate dist\n  uvlet gate dist --show all\n  uvlet gate dist --against main.json.zst --write markdown=gate.md --write junit=gate.xml\n  uvlet gate --show-settings\n\nMore: docs/settings.md"
     )]
     Gate(gate::arguments::Arguments),
     /// Write first budgets from what the build is now, or bring those of uvlet.toml up to it.
@@ -114,7 +114,7 @@ pub enum Command {
     /// they are. What the file says already stays, with its comments and its order: no limit is raised
     /// without --loosen, none is lowered without --tighten.
     #[command(
-        after_help = "Examples:\n  uvlet propose dist\n  uvlet propose dist --headroom 2% --tighten --dry-run"
+        after_help = "Examples:\n  uvlet propose dist\n  uvlet propose dist --headroom 2% --tighten --dry-run\n\nMore: docs/settings.md"
     )]
     Propose(propose::Arguments),
     /// Save the build as a record, which every command takes in its place.
@@ -130,7 +130,7 @@ pub enum Command {
     /// One HTML file that makes no requests: bars for what each page fetches, a table that
     /// a click or a search filters, why something is here, what could be removed, budgets, and what changed.
     #[command(
-        after_help = "Examples:\n  uvlet report dist\n  uvlet report dist --against main.json.zst -o sizes.html\n  uvlet report dist --figure strata -o sizes.svg"
+        after_help = "Examples:\n  uvlet report dist\n  uvlet report dist --against main.json.zst -o sizes.html\n  uvlet report dist --figure strata -o sizes.svg\n\nMore: docs/answers.md"
     )]
     Report(report::Arguments),
     /// Which bytes did a browser never run, and whose are they?
@@ -141,7 +141,7 @@ pub enum Command {
     /// recordings is not dead: another visitor may need it.
     #[command(
         allow_missing_positional = true,
-        after_help = "Examples:\n  uvlet coverage dist load=a.json click=b.json\n  uvlet coverage dist a.json --by module --in 'startup(booking)'"
+        after_help = "Examples:\n  uvlet coverage dist load=a.json click=b.json\n  uvlet coverage dist a.json --by module --in 'startup(booking)'\n\nMore: docs/recordings.md"
     )]
     Coverage(coverage::Arguments),
     /// Compare a browser's network log with the build: was everything requested as predicted?
@@ -164,7 +164,7 @@ pub enum Command {
     Post(post::Arguments),
     /// Print all settings of uvlet.toml, each as a comment with what it is unless said otherwise.
     #[command(
-        after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet config --schema --into uvlet.schema.json    so that an editor completes settings\n  uvlet gate --show-settings    what counts here, and the file and line it comes from"
+        after_help = "Examples:\n  uvlet config --into uvlet.toml\n  uvlet config --schema --into uvlet.schema.json    so that an editor completes settings\n  uvlet gate --show-settings    what counts here, and the file and line it comes from\n\nMore: docs/settings.md"
     )]
     Config(config::Arguments),
     /// Print a small plugin for Rollup, Rolldown and Vite that writes what they know of a build.

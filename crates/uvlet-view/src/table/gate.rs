@@ -216,8 +216,13 @@ impl<'a> Said<'a> {
             None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
         };
         // A budget on one package says no more of what is heaviest in it.
-        let is_all = |bytes| matches!(row.heaviest.as_slice(), [only] if Some(only.sizes.get(bytes)) == row.is);
-        let heaviest = if bytes.is_some_and(is_all) { &[][..] } else { &row.heaviest };
+        let is_about = |name: &str| {
+            row.item.as_deref() == Some(name) || row.selector == format!("package({name})")
+        };
+        let heaviest = match row.heaviest.as_slice() {
+            [only] if is_about(&only.name) => &[][..],
+            heaviest => heaviest,
+        };
         let heaviest = heaviest.iter().take(NAMED).filter_map(|heavy| {
             Some(format!("{} {}", plain(&heavy.name), units.size(heavy.sizes.get(bytes?))))
         });

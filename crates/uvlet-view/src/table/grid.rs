@@ -45,6 +45,9 @@ const NAMES: usize = 22;
 /// A phrase in an optional column is cut to this much before the column is left out.
 const SHORT: usize = 20;
 
+/// Columns that give way, and down to how much.
+type Way = (fn(&Column) -> bool, usize);
+
 /// Whether rows can be laid out in so many columns with readable names, without optional columns.
 pub fn fits(heads: &[Column], rows: &[Vec<String>], columns: usize) -> bool {
     let wide = |(at, head): (usize, &Column)| {
@@ -86,7 +89,7 @@ pub fn lay_out(heads: &[Column], rows: &[Vec<String>], columns: usize) -> String
     let mut over = (widths.iter().sum::<usize>() + gaps).saturating_sub(columns);
     // Names on the left are what rows are found by: they give way first, but never wholly, and then
     // words on the right do. Numbers are never cut.
-    let ways: [(fn(&Column) -> bool, usize); 5] = [
+    let ways: [Way; 5] = [
         (|head| head.flexible, READABLE),
         (|head| head.flexible, NAMES),
         (|head| head.optional, SHORT),

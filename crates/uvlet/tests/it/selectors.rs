@@ -178,14 +178,14 @@ fn the_five_owners_are_everything(#[values(0, 1, 2, 3, 4, 5, 6, 7)] sample: usiz
 }
 
 #[test]
-fn the_readme_names_every_set() {
-    let readme = include_str!("../../../../README.md");
+fn the_docs_name_every_set() {
+    let docs = include_str!("../../../../docs/selectors.md");
     for Word { text, argument } in words::all() {
         let written = match argument {
             Some("SELECTOR") => format!("`{text}(SELECTOR)`"),
             Some(_) => format!("`{text}(…)`"),
             None => format!("`{text}`"),
         };
-        assert!(readme.contains(&written), "{written}");
+        assert!(docs.contains(&written), "{written}");
     }
 }
