@@ -2,7 +2,7 @@
 
 pub(crate) mod assemble;
 mod build;
-mod cascade;
+pub(crate) mod cascade;
 mod cut;
 mod draft;
 pub(crate) mod follow;

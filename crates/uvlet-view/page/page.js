@@ -37,7 +37,7 @@ function described(key) {
   return { name: key, version: null, kind, selector: key.slice(1, -1) };
 }
 
-/** Where a package is installed that stands in several places, as the program's own tables say it. */
+/** Where a package is installed that is there several times, as the program's own tables say it. */
 function around(one) {
   if (!one.place) return null;
   const host = one.place.slice(0, one.place.length - `node_modules/${one.name}`.length).replace(/\/$/, "").replace(/^node_modules\//, "");

@@ -97,7 +97,7 @@ pub enum Command {
     #[command(
         after_help = "Examples:\n  uvlet compare main.json.zst dist\n  uvlet compare old new --by module --in 'startup(booking)'\n  uvlet compare main.json.zst            AFTER is what uvlet.toml names, or the project's build\n  uvlet survey dist --mark start         then edit, build and look as often as you like:\n  uvlet compare --tries dist             a line for each build since\n\nMore: docs/answers.md"
     )]
-    Compare(compare::Arguments),
+    Compare(compare::arguments::Arguments),
     /// Does the build meet its budgets?
     ///
     /// Reads the budgets of uvlet.toml in the working folder, or of the file that --config names.

@@ -8,8 +8,8 @@ use crate::{
     bundlers::{Loading, Profile},
     predict::{
         assemble::Assembly,
+        cascade::Move,
         follow::Plan,
-        outcome::Move,
         step::{Change, Step},
     },
 };

@@ -10,10 +10,10 @@ use crate::{
     ask::what_if::{Asked, EntryRow, WhatIf, what_if},
     find::{
         about::{About, Family},
-        finding::{EntryShare, Finding},
+        finding::{EntryShare, Finding, Together},
         judged::Judged,
         kind::Kind,
-        waste::{Aids, Wanted, waste},
+        waste::{Aids, Wanted, Waste, least_told, waste},
     },
     lens::Lens,
     predict::{
@@ -28,6 +28,12 @@ const SHOWN: usize = 10;
 
 /// Changes that are put together at most.
 const TOGETHER: usize = 5;
+
+/// Findings that are predicted whatever they save.
+const RANKED: usize = 3;
+
+/// Bytes at startup below which a finding is not predicted unasked.
+const LEAST: u64 = 1000;
 
 /// The answer.
 #[derive(Debug)]
@@ -182,22 +188,57 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
     Suggestions { each, together, prediction, judged: found.judged }
 }
 
-/// What mending findings really saves: of those that a step says how to mend.
-pub fn confirm(lens: &Lens<'_>, means: Means<'_>, findings: &mut [Finding]) {
-    let Means { texts, sizer, codings, .. } = means;
-    for finding in findings {
+/// Of which findings it is predicted what mending them really saves.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Predict {
+    /// Of every one that a step says how to mend.
+    All,
+    /// Of the largest, until the next one cannot save as much as those before it.
+    Largest,
+}
+
+/// Predicts what mending findings really saves, of those that a step says how to mend, and what they save
+/// together; what saves most comes first then, a prediction before a bound.
+pub fn confirm(lens: &Lens<'_>, means: Means<'_>, waste: &mut Waste, which: Predict) {
+    let Means { texts, sizer, codings, measure } = means;
+    let predict = |steps: &[Step]| {
+        let predicted = what_if(lens, steps, Asked::default(), texts, sizer, codings).ok()?;
+        let first = predicted.entries.first()?;
+        Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })
+    };
+    let bound =
+        |finding: &Finding| finding.by_entry.first().map_or(0, |share| share.sizes.get(measure));
+    let least = least_told(lens, measure).max(LEAST);
+    let mut steps: Vec<Step> = Vec::new();
+    let (mut number, mut smallest) = (0, u64::MAX);
+    for finding in &mut waste.findings {
+        let is_next = number < TOGETHER && bound(finding) >= least;
+        let may_save_more = number < RANKED || bound(finding) > smallest;
+        if which == Predict::Largest && !(is_next && may_save_more) {
+            continue;
+        }
         let Some(mut candidate) = Candidate::of(finding) else { continue };
         if candidate.change == Change::Bypass {
             candidate.what.extend(outer_barrels(lens, &finding.paths));
         }
-        let steps = candidate.steps(lens);
-        let predicted =
-            steps.and_then(|s| what_if(lens, &s, Asked::default(), texts, sizer, codings).ok());
-        finding.predicted = predicted.and_then(|predicted| {
-            let first = predicted.entries.first()?;
-            Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })
-        });
+        let Some(its) = candidate.steps(lens) else { continue };
+        finding.predicted = predict(&its);
+        let won = finding.predicted.as_ref().map_or(0, |share| share.sizes.get(measure));
+        if won > 0 {
+            number += 1;
+            smallest = smallest.min(won);
+            steps.extend(its);
+        }
     }
+    waste.together = match number {
+        0 => None,
+        findings => predict(&steps).map(|share| Together { share, findings }),
+    };
+    let gain = |finding: &Finding| {
+        let startup = finding.predicted.as_ref().map(|share| share.sizes.get(measure));
+        (startup.unwrap_or_else(|| bound(finding)), finding.recoverable.get(measure))
+    };
+    waste.findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
 }
 
 /// What an entry starts without; nothing where it starts with more.

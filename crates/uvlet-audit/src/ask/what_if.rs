@@ -22,8 +22,9 @@ use crate::{
     parts::cells::CellSet,
     predict::{
         assemble::Assembly,
+        cascade::Move,
         follow::Plan,
-        outcome::{Move, WhatIfError, predicted},
+        outcome::{WhatIfError, predicted},
         step::{Planned, Step},
     },
     select::{evaluate, nearest::Known, selector::Selector},

@@ -37,7 +37,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             continue;
         }
         let all = ground.network.reach(&entry.roots, &is_now, &|_| false);
-        let kept = needed_of(sight, &barrels, &entry.roots);
+        let kept = needed_of(sight, &barrels, &entry.roots, &is_now);
         for (&barrel, _) in barrels.handed.iter().filter(|(id, _)| kept[id.at()]) {
             let cut: Vec<ModuleId> = ground
                 .network
@@ -52,7 +52,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             let modules = (0..below.len()).filter(|&id| below[id] && all[id]).map(ModuleId::new);
             drawn.entry(barrel).or_default().entry(at).or_default().extend(modules);
         }
-        needed.push(Some(kept));
+        needed.push(Some(needed_of(sight, &barrels, &entry.roots, &|_| true)));
     }
     let found = drawn
         .into_iter()
@@ -60,8 +60,13 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     found.collect()
 }
 
-/// Which modules an entry needs, where files that hand on are followed by name.
-fn needed_of(sight: Sight<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<bool> {
+/// Which modules an entry needs over edges that are followed, where files that hand on are followed by name.
+fn needed_of(
+    sight: Sight<'_>,
+    barrels: &Barrels,
+    roots: &[ModuleId],
+    follows: &dyn Fn(&Edge) -> bool,
+) -> Vec<bool> {
     let mut reached = vec![false; sight.record.modules.len()];
     let mut wanted: BTreeMap<ModuleId, Names> = BTreeMap::new();
     let mut open: Vec<ModuleId> = Vec::new();
@@ -77,7 +82,7 @@ fn needed_of(sight: Sight<'_>, barrels: &Barrels, roots: &[ModuleId]) -> Vec<boo
                 taken.map(|(edge, names)| (edge.to, names)).collect()
             }
             _ => {
-                let edges = sight.network.asked(id).filter(|edge| !edge.kind.is_deferred());
+                let edges = sight.network.asked(id).filter(|edge| follows(edge));
                 let names = |edge: &Edge| match &edge.names {
                     Some(names) => Names::These(names.iter().cloned().collect()),
                     None => Names::All,
@@ -115,7 +120,7 @@ fn barrel_finding(
             by_entry.insert(entry, cells);
         }
     }
-    // A file that another entry needs it in keeps it.
+    // A file that an entry needs it in, at startup or later, keeps it.
     let is_needed = |id: ModuleId, file| {
         lens.reach.iter().zip(needed).any(|(reach, needed)| {
             (reach.startup.contains(&file) || reach.deferred.contains(&file))

@@ -109,6 +109,15 @@ pub struct Finding {
     pub spans: Spans,
 }
 
+/// What mending several findings saves together, by a prediction.
+#[derive(Debug)]
+pub struct Together {
+    /// The entry that gains most, and what it would start without.
+    pub share: EntryShare,
+    /// The number of findings.
+    pub findings: usize,
+}
+
 /// How much of something no recording saw run.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct NeverRan {

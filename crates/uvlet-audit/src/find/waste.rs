@@ -17,7 +17,7 @@ use uvlet_record::{
 use crate::{
     find::{
         context::Ground,
-        finding::{EntryShare, Finding, Found, NeverRan, Span},
+        finding::{EntryShare, Finding, Found, NeverRan, Span, Together},
         judged::{self, Judged},
         kind::Kind,
         kinds::ALL,
@@ -41,6 +41,8 @@ pub struct Waste {
     pub removable_at_startup: Vec<EntryShare>,
     /// What could go from the build, all findings together.
     pub recoverable: Sizes,
+    /// What the findings save together of which that was predicted.
+    pub together: Option<Together>,
     /// The one that saves most at startup first.
     pub findings: Vec<Finding>,
     /// What each kind could judge: of the rest, that nothing was found says nothing.
@@ -144,6 +146,7 @@ pub fn waste(lens: &Lens<'_>, aids: Aids<'_>, wanted: &Wanted, measure: Measure)
         at_startup,
         removable_at_startup,
         recoverable,
+        together: None,
         findings,
         judged,
         unjudged_styles,

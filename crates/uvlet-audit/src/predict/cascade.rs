@@ -3,9 +3,23 @@
 
 use std::collections::BTreeSet;
 
-use uvlet_record::{Chunk, FileId, Format, Kind, ModuleFormat, ModuleId, Owner, Record};
+use uvlet_record::{
+    Chunk, FileId, Format, Kind, ModuleFormat, ModuleId, Owner, Record, sizes::Amount,
+};
 
-use crate::{parts::names::is_named_by_contents, predict::outcome::Move};
+use crate::parts::names::is_named_by_contents;
+
+/// A module that is elsewhere then.
+pub struct Move {
+    /// The module.
+    pub module: ModuleId,
+    /// The file that it leaves.
+    pub from: FileId,
+    /// The chunk that it is in then; none where it is in none.
+    pub to: Option<String>,
+    /// Its weight as it is.
+    pub amount: Amount,
+}
 
 /// Files that change as some do: a file that names one which goes by its contents changes, too.
 pub fn cascade(record: &Record, mut changed: BTreeSet<FileId>) -> BTreeSet<FileId> {

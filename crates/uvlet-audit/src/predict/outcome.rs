@@ -8,8 +8,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
-    Bundler, CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts,
-    sizes::{Amount, Coding},
+    Bundler, CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts, sizes::Coding,
 };
 
 use crate::{
@@ -20,7 +19,7 @@ use crate::{
     predict::{
         assemble::Assembly,
         build::{Built, scales},
-        cascade::{cascade, without_helpers},
+        cascade::{Move, cascade, without_helpers},
         cut::Cutter,
         draft::{Draft, Key, When, drafts},
         follow::{Followed, Plan},
@@ -28,18 +27,6 @@ use crate::{
     },
     select::{nearest::Known, selection::Lack, selector::SelectorError},
 };
-
-/// A module that is elsewhere then.
-pub struct Move {
-    /// The module.
-    pub module: ModuleId,
-    /// The file that it leaves.
-    pub from: FileId,
-    /// The chunk that it is in then; none where it is in none.
-    pub to: Option<String>,
-    /// Its weight as it is.
-    pub amount: Amount,
-}
 
 /// The build as it would be.
 pub struct Predicted {

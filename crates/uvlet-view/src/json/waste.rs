@@ -21,6 +21,9 @@ pub struct Waste<'a> {
     removable_at_startup: &'a [EntryShare],
     /// What could go from the build, all findings together.
     recoverable: Sizes,
+    /// What the entry that gains most would start without if all findings were fixed of which that was
+    /// predicted.
+    predicted_together: Option<&'a EntryShare>,
     /// The one that saves most at startup first.
     findings: Vec<Finding<'a>>,
     /// What each kind could judge: of the rest, that nothing was found says nothing.
@@ -54,7 +57,7 @@ struct Finding<'a> {
     cause: String,
     /// What to do.
     advice: String,
-    /// What the entry that gains most would start without, by a prediction, where one was asked for.
+    /// What the entry that gains most would start without, by a prediction, where one was made.
     #[serde(skip_serializing_if = "Option::is_none")]
     predicted: Option<&'a EntryShare>,
     /// The waiver that accepts it, if it is no larger than that allows and the day has not passed.
@@ -91,6 +94,7 @@ impl<'a> From<&'a find::waste::Waste> for Waste<'a> {
             at_startup: &waste.at_startup,
             removable_at_startup: &waste.removable_at_startup,
             recoverable: waste.recoverable,
+            predicted_together: waste.together.as_ref().map(|together| &together.share),
             findings: waste.findings.iter().map(Finding::from).collect(),
             judged: &waste.judged,
             unjudged_styles: waste.unjudged_styles,

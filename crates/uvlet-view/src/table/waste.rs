@@ -8,7 +8,7 @@ use uvlet_audit::{
     ask::why::{Chain, Why},
     find::{
         about::Awaited,
-        finding::{Accepted, Bound, EntryShare, Finding, Part},
+        finding::{Accepted, Bound, EntryShare, Finding, Part, Together},
         judged::Judged,
         kind::Kind,
         waste::Waste,
@@ -141,10 +141,13 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
                 ),
             };
             let all = units.size(all);
-            format!(
-                "{entry} could start with {up_to}{all} ({}) less{how}. {largest}",
-                screen.measure
-            )
+            match &waste.together {
+                Some(together) => format!("{} {largest}", predicted(together, waste, screen)),
+                None => format!(
+                    "{entry} could start with {up_to}{all} ({}) less{how}. {largest}",
+                    screen.measure
+                ),
+            }
         }
         _ => format!(
             "The build could save {up_to}{} ({}), but no entry's startup would shrink. {largest}",
@@ -152,6 +155,26 @@ pub(crate) fn sentence(waste: &Waste, screen: &Screen) -> String {
             screen.measure
         ),
     }
+}
+
+/// What the largest findings really save together, and what all of them may.
+fn predicted(together: &Together, waste: &Waste, screen: &Screen) -> String {
+    let Together { share, findings } = together;
+    let mended = match findings {
+        1 if waste.findings.first().is_some_and(|first| first.predicted.is_some()) => {
+            "if the largest finding were fixed".to_owned()
+        }
+        1 => "if one finding were fixed".to_owned(),
+        more => format!("if {more} findings were fixed"),
+    };
+    let all = waste.at_startup.iter().find(|all| all.entry == share.entry);
+    let all = all.map(|all| size(&all.sizes, screen)).unwrap_or_default();
+    format!(
+        "{} would start with {} ({}) less {mended}, by a prediction; all findings come to {all} at most.",
+        plain(&share.entry),
+        size(&share.sizes, screen),
+        screen.measure
+    )
 }
 
 /// What of the build was not looked at; none where that is next to nothing.

@@ -92,12 +92,16 @@ pub fn title(about: &About) -> String {
             )
         }
         About::BarrelPull { barrel, modules, entries, mostly } => {
-            let named = match entries.as_slice() {
-                several if several.len() > 3 => format!("{} entries", several.len()),
-                few => few.join(", "),
+            let (named, who) = match entries.as_slice() {
+                [only] => (only.clone(), only.as_str()),
+                [few @ .., last] if few.len() < 3 => {
+                    (format!("{} and {last}", few.join(", ")), "they")
+                }
+                several => (format!("{} entries", several.len()), "they"),
             };
+            let never = if who == "they" { "never use" } else { "never uses" };
             format!(
-                "{barrel} pulls {} into {named} that {named} never uses, mostly {}",
+                "{barrel} pulls {} into {named} that {who} {never}, mostly {}",
                 counted(*modules, "module"),
                 mostly.as_deref().unwrap_or("own code")
             )

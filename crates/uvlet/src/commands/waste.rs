@@ -8,7 +8,7 @@ use clap::Args;
 use uvlet_audit::{
     ask::{
         gate::waiver::accept,
-        suggest::{Means, confirm},
+        suggest::{Means, Predict, confirm},
         why,
     },
     find::{
@@ -57,7 +57,8 @@ pub struct Arguments {
     /// Show one finding with all that it stands on.
     #[arg(long, value_name = "ID")]
     pub evidence: Option<String>,
-    /// Predict what mending a finding really saves, where a step of what-if says it.
+    /// Predict of every finding what mending it really saves, where a step of what-if says it, and not of
+    /// the largest alone.
     #[arg(long)]
     pub confirm: bool,
     /// Write edits that mend findings and change no behaviour, as a patch that `git apply` takes.
@@ -115,12 +116,13 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);
-    if arguments.confirm {
+    if arguments.patch.is_none() {
         let codings: Vec<Coding> = record.encoders.keys().copied().collect();
         let coder = at_levels_of(&record, coder.clone());
         let measure = measures[0];
         let means = Means { texts: &*texts, sizer: &coder, codings: &codings, measure };
-        confirm(&lens, means, &mut answer.findings);
+        let which = if arguments.confirm { Predict::All } else { Predict::Largest };
+        confirm(&lens, means, &mut answer, which);
     }
     if let Some(file) = &arguments.patch {
         return patched(arguments, &path, &record, &*texts, &answer, file);

@@ -4,7 +4,7 @@ use uvlet_audit::{ask::tries::tries, lens::Lens};
 use uvlet_record::sizes::Measure;
 use uvlet_view::answers::Tried;
 
-use super::Arguments;
+use super::arguments::Arguments;
 use crate::{
     args::build::Build,
     config::Config,
