@@ -370,8 +370,8 @@ fn outputs_hold_the_described_keys(
     ("/lies_in", "deferred_of file sizes startup_of"),
 ])]
 #[case(&["waste", "esbuild-before"], &[
-    ("", "at_startup encoders findings judged notices recoverable removable_at_startup unjudged_styles uvlet"),
-    ("/findings", "advice at bound by_entry cause id kind parts places recoverable title waived where"),
+    ("", "at_startup encoders findings judged notices predicted_together recoverable removable_at_startup unjudged_styles uvlet"),
+    ("/findings", "advice at bound by_entry cause id kind parts places predicted recoverable title waived where"),
     ("/findings/0/by_entry", "entry sizes"),
     ("/judged", "bytes has_failed kind lacks needs of"),
 ])]
