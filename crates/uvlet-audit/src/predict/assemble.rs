@@ -31,8 +31,12 @@ impl<'a> Assembly<'a> {
         sizer: &'a dyn Sizer,
         codings: &'a [Coding],
     ) -> Self {
-        let code =
-            (0..record.files.len()).map(FileId::new).filter(|&id| !record.file(id).runs.is_empty());
+        // Pictures are not cut, and records do not hold them.
+        let is_code = |id: &FileId| {
+            let file = record.file(*id);
+            !file.runs.is_empty() && !file.kind.is_asset()
+        };
+        let code = (0..record.files.len()).map(FileId::new).filter(is_code);
         let has_texts =
             code.clone().next().is_some() && code.clone().all(|id| texts.emitted(id).is_some());
         Self { record, texts, sizer, codings, has_texts, known: Mutex::default() }

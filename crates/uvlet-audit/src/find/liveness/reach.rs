@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 
-use uvlet_record::{FileId, ModuleId, Record};
+use uvlet_record::{Edge, EdgeBasis, FileId, ModuleId, Record};
 use uvlet_script::declarations::{NodeKind, Use};
 
 use crate::find::liveness::follow::Followed;
@@ -20,6 +20,8 @@ pub struct Graph<'f> {
     keys: HashMap<(Id, &'f str), Id>,
     /// Used by what is not seen.
     open: Vec<(usize, Use)>,
+    /// Own modules that run for what they do: an entry begins with them, or nobody takes a name of them.
+    started: HashSet<ModuleId>,
 }
 
 /// What an import leads to.
@@ -52,6 +54,7 @@ impl<'f> Graph<'f> {
             members: HashMap::new(),
             keys: HashMap::new(),
             open: Vec::new(),
+            started: started(record),
         };
         let mut whole: BTreeSet<usize> =
             open.iter().filter_map(|file| at.get(file).copied()).collect();
@@ -221,7 +224,11 @@ impl<'f> Graph<'f> {
                     !matches!(known.kind, NodeKind::Import { .. } | NodeKind::Member { .. });
                 // What no segment names is not told apart with certainty.
                 let is_unknown = one.heads[node].is_none();
-                let runs = with_effects && one.effects[node].is_some();
+                let is_started = || {
+                    let head = one.heads[node].as_ref();
+                    head.is_some_and(|(module, _)| self.started.contains(module))
+                };
+                let runs = one.effects[node].is_some() && (with_effects || is_started());
                 if is_declared && (is_unknown || runs) {
                     walk.push((script, node), Depth::Itself);
                 }
@@ -230,6 +237,18 @@ impl<'f> Graph<'f> {
         walk.run();
         walk.reached
     }
+}
+
+/// Own modules that are evaluated for what they do. A call in a declaration there that nobody uses is what
+/// the program is for, as in `const app = mount(App)`.
+fn started(record: &Record) -> HashSet<ModuleId> {
+    let roots = record.entries.iter().flat_map(|entry| entry.roots.iter().copied());
+    let is_bare = |edge: &&Edge| {
+        edge.basis != EdgeBasis::Inferred && edge.names.as_ref().is_some_and(Vec::is_empty)
+    };
+    let bare = record.edges.iter().filter(is_bare);
+    let own = |id: &ModuleId| !record.module(*id).third_party;
+    roots.chain(bare.map(|edge| edge.to)).filter(own).collect()
 }
 
 /// The same, of every member.
