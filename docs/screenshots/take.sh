@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Takes the pictures of this folder: each main command on the sample builds, in a terminal window
-# of 1280x800. Needs Xvfb, xterm, ImageMagick's `import`, Chromium and the DejaVu fonts.
+# of about 1280x800. Needs Xvfb, xterm, ImageMagick's `import`, Chromium and the DejaVu fonts.
 #   docs/screenshots/take.sh [NAME...]
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
@@ -38,7 +38,7 @@ RUN
   DISPLAY=$display xterm -geometry "${columns}x$lines+0+0" -fa 'DejaVu Sans Mono' -fs "$size" "${palette[@]}" +sb -e bash "$work/run" "$@" &
   local terminal=$!
   sleep 2
-  DISPLAY=$display import -window root "$here/$name.png"
+  DISPLAY=$display import -window root png:- | convert png:- -bordercolor black -border 1 -trim +repage "$here/$name.png"
   kill "$terminal"
   wait "$terminal" 2>/dev/null || true
 }
