@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{
-    Bundler, CellId, Edge, EdgeBasis, EdgeKind, Entry, FileId, ModuleId, Owner, Record,
+    Bundler, CellId, Edge, EdgeBasis, EdgeKind, Entry, FileId, ModuleId, Owner, PackageId, Record,
     SideEffects, Texts,
 };
 
@@ -46,6 +46,8 @@ pub struct Plan<'r> {
     /// reached through them.
     by_name: BTreeSet<ModuleId>,
     barrels: Option<Barrels>,
+    /// Installed modules that nobody is known to ask for.
+    orphans: Vec<ModuleId>,
     texts: &'r dyn Texts,
 }
 
@@ -162,7 +164,15 @@ impl<'r> Plan<'r> {
             by_name.iter().for_each(|&id| barrels.add_free(id, sight));
         }
         by_name.retain(|id| barrels.as_ref().is_some_and(|all| all.handed.contains_key(id)));
-        Self { record, network, gone, later, taken, bypassed, by_name, barrels, texts }
+        let roots = record.entries.iter().flat_map(|entry| entry.roots.iter().copied());
+        let roots: BTreeSet<ModuleId> = roots.collect();
+        let is_orphan = |id: &ModuleId| {
+            record.module(*id).third_party
+                && network.askers(*id).next().is_none()
+                && !roots.contains(id)
+        };
+        let orphans = (0..record.modules.len()).map(ModuleId::new).filter(is_orphan).collect();
+        Self { record, network, gone, later, taken, bypassed, by_name, barrels, orphans, texts }
     }
 
     fn is_gone(&self, edge: &Edge) -> bool {
@@ -266,20 +276,38 @@ impl<'r> Plan<'r> {
     }
 
     pub fn follow(&self, entry: &Entry) -> Followed {
-        let before = |follows: &dyn Fn(&Edge) -> bool| match self.by_name.is_empty() {
-            true => self.network.reach(&entry.roots, follows, &|_| false),
-            false => {
-                let none = BTreeSet::new();
-                self.walk(&entry.roots, &Way { follows, taken: &none, bypassed: &none })
-            }
-        };
+        let before =
+            |roots: &[ModuleId], follows: &dyn Fn(&Edge) -> bool| match self.by_name.is_empty() {
+                true => self.network.reach(roots, follows, &|_| false),
+                false => {
+                    let none = BTreeSet::new();
+                    self.walk(roots, &Way { follows, taken: &none, bypassed: &none })
+                }
+            };
+        let is_static = |edge: &Edge| is_now(edge) && self.deferred(edge).is_none();
         Followed {
-            startup_before: before(&is_now),
-            startup: self
-                .reach(&self.first(entry), &|edge| is_now(edge) && self.deferred(edge).is_none()),
-            all_before: before(&|_| true),
-            all: self.reach(&entry.roots, &|_| true),
+            startup_before: self.with_kin(&entry.roots, &|roots| before(roots, &is_now)),
+            startup: self.with_kin(&self.first(entry), &|roots| self.reach(roots, &is_static)),
+            all_before: self.with_kin(&entry.roots, &|roots| before(roots, &|_| true)),
+            all: self.with_kin(&entry.roots, &|roots| self.reach(roots, &|_| true)),
         }
+    }
+
+    /// What is reached, with modules of packages of which nobody is known to ask for them: they are there
+    /// while anything else of their package is.
+    fn with_kin(&self, roots: &[ModuleId], reach: &dyn Fn(&[ModuleId]) -> Vec<bool>) -> Vec<bool> {
+        let mut reached = reach(roots);
+        let packages: BTreeSet<PackageId> = reached
+            .iter()
+            .enumerate()
+            .filter(|(_, is_reached)| **is_reached)
+            .filter_map(|(at, _)| self.record.module(ModuleId::new(at)).package)
+            .collect();
+        for &id in &self.orphans {
+            let package = self.record.module(id).package;
+            reached[id.at()] |= package.is_some_and(|package| packages.contains(&package));
+        }
+        reached
     }
 
     /// Per module, the deferred things that bring it, by their places.
