@@ -150,6 +150,8 @@ impl Build<'_> {
             paths.any(|path| path.ends_with(".js") && hashes::is_shared_by_esbuild(path))
         };
         let by_site = by_site.or_else(|| shares_as_esbuild().then_some(Bundler::Esbuild));
+        let is_of_vite = || self.read.inspected.iter().any(|file| file.marks.preloads_modules);
+        let by_site = by_site.or_else(|| is_of_vite().then_some(Bundler::Vite));
         by_site.or_else(|| {
             let mut formats = self.read.inspected.iter().map(|file| file.format);
             formats.find_map(|format| match format {

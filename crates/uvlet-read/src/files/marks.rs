@@ -20,13 +20,20 @@ pub struct CodeMarks {
     pub evaluates: bool,
     /// Modules that only Node.js has, of those it requires as it starts.
     pub node_requires: Vec<String>,
+    /// It holds what Vite puts before an app: preloads of modules for browsers that know none.
+    pub preloads_modules: bool,
 }
 
 impl CodeMarks {
     /// Of code, without looking into it.
     pub fn of(text: &[u8]) -> Self {
         let space = text.iter().filter(|byte| byte.is_ascii_whitespace()).count();
-        Self { bytes: text.len() as u64, space: space as u64, ..Self::default() }
+        let holds = |word: &str| memchr::memmem::find(text, word.as_bytes()).is_some();
+        // The polyfill looks for such links and fetches what they name.
+        let preloads_modules = holds("modulepreload")
+            && ["relList", "MutationObserver", "use-credentials"].iter().all(|word| holds(word));
+        let (bytes, space) = (text.len() as u64, space as u64);
+        Self { bytes, space, preloads_modules, ..Self::default() }
     }
 
     /// Looks at a call. Where it is not sure to run, it may be what browsers never get to.
@@ -114,4 +121,21 @@ const NODE_BUILTINS: [&str; 16] = [
 /// Whether a specifier names a module that only Node.js has.
 pub fn is_node_builtin(name: &str) -> bool {
     name.starts_with("node:") || NODE_BUILTINS.contains(&name)
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::CodeMarks;
+
+    #[rstest]
+    #[case::of_vite(
+        "(function(){let e=document.createElement(`link`).relList;if(e&&e.supports&&e.supports(`modulepreload`))return;for(let e of document.querySelectorAll(`link[rel=\"modulepreload\"]`))n(e);new MutationObserver(e=>{});function t(e){let t={};return e.crossOrigin===`use-credentials`?t.credentials=`include`:t}})();",
+        true
+    )]
+    #[case::of_an_app("if(link.relList.supports('modulepreload'))start()", false)]
+    fn who_preloads_modules(#[case] text: &str, #[case] expected: bool) {
+        assert_eq!(CodeMarks::of(text.as_bytes()).preloads_modules, expected);
+    }
 }
