@@ -10,7 +10,7 @@ use crate::{
         gate as promises,
         gate::{Shown, Standing},
     },
-    words::reasons::of_gate,
+    words::{places::in_place, reasons::of_gate},
 };
 
 /// One fold per entry, with whose bytes it starts with.
@@ -32,8 +32,12 @@ pub fn folds(entries: &[EntryStart], screen: &Screen) -> String {
         text.push_str(&format!(
             "<details><summary>{name} starts with {startup} {measure}{moved}</summary>\n\n"
         ));
-        let shown = parts.iter().take(PARTS).map(|(name, bytes)| vec![code(name), size(*bytes)]);
-        let others: u64 = parts.iter().skip(PARTS).map(|(_, bytes)| bytes).sum();
+        let shown = parts.iter().take(PARTS).map(|part| {
+            let place = part.place.as_deref();
+            let place = place.map(|place| in_place(part.row, &part.name, place));
+            vec![code(&format!("{}{}", part.name, place.unwrap_or_default())), size(part.bytes)]
+        });
+        let others: u64 = parts.iter().skip(PARTS).map(|part| part.bytes).sum();
         let more = parts.len().saturating_sub(PARTS);
         let rest = (more > 0).then(|| vec![format!("{more} more"), size(others)]);
         text.push_str(&table(&[("what", false), (measure.name(), true)], shown.chain(rest)));

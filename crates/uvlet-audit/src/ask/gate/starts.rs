@@ -23,9 +23,22 @@ pub struct EntryStart {
     /// The same in the build before.
     pub base: Option<u64>,
     /// Whose bytes they are, heaviest first.
-    pub parts: Vec<(String, u64)>,
+    pub parts: Vec<StartPart>,
     /// Of whom there is more than in the build before, the most first.
     pub grown: Vec<Grown>,
+}
+
+/// Whose bytes an entry starts with.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct StartPart {
+    /// What it is.
+    pub row: RowKind,
+    /// The package, or what is none in parentheses.
+    pub name: String,
+    /// Where it is installed, of one that is there several times.
+    pub place: Option<String>,
+    /// How much of it.
+    pub bytes: u64,
 }
 
 /// Somebody of whom an entry starts with more than before.
@@ -140,8 +153,14 @@ pub fn starts(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec
         };
         let base = base.map(|(_, (was, _))| was);
         let rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
-        let parts = rows.into_iter().map(|row| (row.name, row.sizes.get(measure)));
-        let parts = parts.filter(|(_, bytes)| *bytes > 0).collect();
+        let named = |name: &str| rows.iter().filter(|row| row.name == name).count();
+        let parts = rows.iter().map(|row| StartPart {
+            row: row.row,
+            name: row.name.clone(),
+            place: row.place.clone().filter(|_| named(&row.name) > 1),
+            bytes: row.sizes.get(measure),
+        });
+        let parts = parts.filter(|part| part.bytes > 0).collect();
         folds.push(EntryStart { entry: entry.name.clone(), measure, bytes, base, parts, grown });
     }
     folds.sort_by(|a, b| b.bytes.cmp(&a.bytes).then_with(|| a.entry.cmp(&b.entry)));
