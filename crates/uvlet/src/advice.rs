@@ -22,11 +22,25 @@ pub fn after_survey(survey: &Survey, measure: Measure, build: &Path) -> Option<S
     line(build, "", &format!("startup({})", heaviest.name))
 }
 
-/// The question that follows an attribution by package: which modules the heaviest one is made of.
+/// The question that follows an attribution by package: why the heaviest one is there.
 pub fn after_attribution(answer: &Attribution, build: &Path) -> Option<String> {
     let heaviest = answer.rows.iter().find(|row| row.row == RowKind::Package)?;
-    let next = line(build, " --by module", &format!("package({})", heaviest.name));
+    let next = next("why", build, &quote::shell(&heaviest.name));
     next.filter(|_| answer.by == By::Package)
+}
+
+/// A command on the same build that asks what people mostly ask next.
+pub fn next(command: &str, build: &Path, more: &str) -> Option<String> {
+    let path = build.display().to_string();
+    let is_plain = |text: &str| !text.contains(char::is_control);
+    let line = format!("Next: uvlet {command} {} {more}", quote::shell(&path));
+    (is_plain(&path) && is_plain(more)).then(|| line.trim_end().to_owned())
+}
+
+/// What follows once something was changed and built again; of a record nothing does.
+pub fn after_change(build: &Path) -> Option<String> {
+    let next = next("compare --tries", build, "").filter(|_| build.is_dir())?;
+    Some(next.replacen("Next:", "Next, once it is built again:", 1))
 }
 
 /// How bytes get owners, where that keeps a budget from being judged, or most of what breaks one has none.

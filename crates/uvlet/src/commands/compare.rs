@@ -14,12 +14,13 @@ use uvlet_record::{Record, sizes::Measure};
 use uvlet_view::{answers::Compared, table::Rows, words::errors};
 
 use crate::{
+    advice,
     args::build::Build,
     config,
     failure::{Failure, Status},
     kept,
     reading::{Opened, Wanted, measures, open, settings, with_groups},
-    show::{Around, Setting, screen, show},
+    show::{Around, Setting, following, screen, show},
     wording,
 };
 
@@ -62,7 +63,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let rows = Rows { by: arguments.by, min, top: (arguments.top > 0).then_some(arguments.top) };
     let record: &Record = &after.record;
     let setting = Setting { command: "compare", record, notices: &notices, screen: &screen };
-    self::show(&Compared { answer: &answer, rows: &rows }, &setting, show, Around::default)?;
+    self::show(&Compared { answer: &answer, rows: &rows }, &setting, show, || {
+        let next = advice::next("propose", &after.path, "").filter(|_| after.path.is_dir());
+        Around { before: None, after: following(next, &show.page) }
+    })?;
     kept::keep(&later, &after.path, &after.record);
     Ok(Status::Held)
 }

@@ -27,6 +27,7 @@ use uvlet_view::{
 };
 
 use crate::{
+    advice,
     args::{build::Build, measures::MeasureChoice, recorded::Recorded, show::Show, word::word},
     config,
     failure::{Failure, Status},
@@ -36,7 +37,7 @@ use crate::{
         settings, today,
     },
     recordings,
-    show::{Around, Setting, screen, show},
+    show::{Around, Setting, following, screen, show},
     wording,
 };
 
@@ -148,7 +149,12 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let setting = Setting { command: "waste", record: &record, notices: &notices, screen: &screen };
     self::show(&shown, &setting, show, || {
         let before = maps::missing(&record, &path).map(|way| format!("\n{way}"));
-        Around { before, after: String::new() }
+        let next = match answer.findings.is_empty() {
+            true => advice::next("propose", &path, "").filter(|_| path.is_dir()),
+            false => advice::next("what-if", &path, "--suggest"),
+        };
+        let next = next.filter(|_| before.is_none());
+        Around { before, after: following(next, &show.page) }
     })?;
     Ok(Status::Held)
 }

@@ -18,6 +18,7 @@ use uvlet_view::{
 };
 
 use crate::{
+    advice,
     args::{build::Build, measures::MeasureChoice, recorded::Recorded, show::Show, steps::Steps},
     failure::{Failure, Status},
     maps, output,
@@ -26,7 +27,7 @@ use crate::{
         settings,
     },
     recordings,
-    show::{Around, Setting, screen, show},
+    show::{Around, Setting, following, screen, show},
     wording,
 };
 
@@ -100,7 +101,8 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         let build = path.display().to_string();
         self::show(&Suggested { answer: &answer, build: &build }, &setting, show, || {
             let before = maps::missing(&record, &path).map(|way| format!("\n{way}"));
-            Around { before, after: String::new() }
+            let next = advice::after_change(&path).filter(|_| before.is_none());
+            Around { before, after: following(next, &show.page) }
         })?;
         return Ok(Status::Held);
     }
@@ -112,7 +114,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         let text = table::plan_text(&plan_text::plan_text(&record, &steps), &record);
         output::write(&text, show.page.output.as_deref(), show.page.color)?;
     } else {
-        self::show(&Predicted { answer: &answer }, &setting, show, Around::default)?;
+        self::show(&Predicted { answer: &answer }, &setting, show, || {
+            let after = following(advice::after_change(&path), &show.page);
+            Around { before: None, after }
+        })?;
     }
     Ok(Status::Held)
 }

@@ -14,10 +14,11 @@ use uvlet_view::{
 };
 
 use crate::{
+    advice,
     args::{build::Build, measures::MeasureChoice, show::Show},
     failure::{Failure, Status},
     reading::{Opened, Wanted, measures, open, settings, with_groups},
-    show::{Around, Setting, screen, show},
+    show::{Around, Setting, following, screen, show},
     wording,
 };
 
@@ -44,7 +45,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let show = &arguments.show;
     let config = settings(&arguments.build)?;
     let config = config.as_ref();
-    let Opened { record, measures, texts, coder, .. } = open(Wanted {
+    let Opened { path, record, measures, texts, coder } = open(Wanted {
         build: &arguments.build,
         config,
         measures: measures(&arguments.measure, config),
@@ -74,7 +75,10 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let breadth = if arguments.all { Breadth::All } else { Breadth::Some };
     let screen = screen(&show.page, &measures);
     let setting = Setting { command: "why", record: &record, notices: &notices, screen: &screen };
-    self::show(&Explained { answer: &answer, breadth }, &setting, show, Around::default)?;
+    self::show(&Explained { answer: &answer, breadth }, &setting, show, || {
+        let next = advice::next("waste", &path, "");
+        Around { before: None, after: following(next, &show.page) }
+    })?;
     Ok(Status::Held)
 }
 

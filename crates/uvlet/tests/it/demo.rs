@@ -36,3 +36,46 @@ fn keeps_the_builds_where_it_is_told_and_overwrites_nothing() {
     assert_eq!(again.status, 2);
     assert!(again.err.contains("is not empty"), "{}", again.err);
 }
+
+/// On a terminal each answer ends with the next question, which can be asked as it stands.
+#[test]
+fn each_answer_leads_to_the_next() {
+    let folder = Folder::new();
+    let into = folder.path().join("site");
+    uvlet(folder.path(), &["demo", "--into", "site"]);
+    let program = assert_cmd::cargo::cargo_bin("uvlet");
+    let at_terminal = |line: &str| {
+        let typed = line.replacen("uvlet", program.to_str().unwrap(), 1);
+        let output = std::process::Command::new("script")
+            .args(["-q", "-e", "-c", &typed, "/dev/null"])
+            .current_dir(&into)
+            .env_remove("CI")
+            .env("XDG_CACHE_HOME", folder.path().join("cache"))
+            .output();
+        let output = output.expect("`script`, of Debian's bsdutils, gives a terminal");
+        (output.status.code(), String::from_utf8_lossy(&output.stdout).into_owned())
+    };
+    for build in ["esbuild-before", "vite-after"] {
+        let mut asked = Vec::new();
+        let mut line = format!("uvlet survey {build}");
+        for _ in 0..8 {
+            let (status, said) = at_terminal(&line);
+            // A broken budget is an answer.
+            let is_gate = line.starts_with("uvlet gate");
+            assert!(status == Some(0) || is_gate && status == Some(1), "{line}: {said}");
+            asked.push(line.split(' ').nth(1).unwrap().to_owned());
+            let Some((_, next)) = said.rsplit_once("Next").filter(|_| !is_gate) else { break };
+            line = next.split_once(": ").unwrap().1.lines().next().unwrap().trim().to_owned();
+            if asked.contains(&line.split(' ').nth(1).unwrap().to_owned()) {
+                break;
+            }
+        }
+        assert!(
+            asked.starts_with(&["survey", "attribute", "why", "waste"].map(str::to_owned)),
+            "{asked:?}"
+        );
+        assert!(asked.len() >= 5, "{asked:?}");
+    }
+    let (_, said) = at_terminal("uvlet compare esbuild-before esbuild-after");
+    assert!(said.contains("Next: uvlet propose esbuild-after"), "{said}");
+}
