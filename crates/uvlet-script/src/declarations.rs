@@ -17,7 +17,7 @@ pub(crate) mod uses;
 pub(crate) mod whole;
 
 pub use node::{Declared, Node, NodeKind, SourceDeclaration, Use};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use oxc_semantic::SemanticBuilder;
 
@@ -58,9 +58,9 @@ pub struct HandedOn {
     /// By the name that others see.
     pub names: BTreeMap<String, (String, Option<String>)>,
     /// `export *`.
-    pub all: Vec<String>,
+    pub all: BTreeSet<String>,
     /// What is imported for what it does.
-    pub bare: Vec<String>,
+    pub bare: BTreeSet<String>,
 }
 
 /// Reads a source that does nothing but import and export; none where it does anything else.
@@ -87,8 +87,8 @@ pub fn re_exported(text: &str) -> Result<Option<HandedOn>, Unparsed> {
 
 fn given_on(declared: &Declared) -> Option<HandedOn> {
     let mut handed = HandedOn {
-        all: declared.hands_on.clone(),
-        bare: declared.bare.clone(),
+        all: declared.hands_on.iter().cloned().collect(),
+        bare: declared.bare.iter().cloned().collect(),
         ..HandedOn::default()
     };
     for (exported, used) in &declared.exports {

@@ -145,13 +145,10 @@ impl Build<'_> {
     /// Who bundled, where no description says so: as the framework or the format of scripts tells.
     fn bundler(&self) -> Option<Bundler> {
         let by_site = self.read.site.as_ref().map(|site| site.output.about().bundler);
-        let shares_as_esbuild = || {
-            let mut paths = self.read.paths();
-            paths.any(|path| path.ends_with(".js") && hashes::is_shared_by_esbuild(path))
-        };
-        let by_site = by_site.or_else(|| shares_as_esbuild().then_some(Bundler::Esbuild));
         let is_of_vite = || self.read.inspected.iter().any(|file| file.marks.preloads_modules);
         let by_site = by_site.or_else(|| is_of_vite().then_some(Bundler::Vite));
+        let is_of_esbuild = || hashes::are_shared_by_esbuild(self.read.paths());
+        let by_site = by_site.or_else(|| is_of_esbuild().then_some(Bundler::Esbuild));
         by_site.or_else(|| {
             let mut formats = self.read.inspected.iter().map(|file| file.format);
             formats.find_map(|format| match format {

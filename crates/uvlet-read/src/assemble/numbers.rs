@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use uvlet_record::{Module, ModuleId, Owner, PackageId, Record};
+use uvlet_record::{Module, ModuleId, Owner, Record};
 
 /// How modules are numbered after others were put among them.
 pub struct Numbers {
@@ -59,15 +59,6 @@ impl Numbers {
     /// The modules that were put in.
     pub fn new_ones(&self) -> &[ModuleId] {
         &self.new
-    }
-
-    /// The module that was put in at a path.
-    pub fn of(&self, record: &Record, path: &str, package: Option<PackageId>) -> Option<ModuleId> {
-        let is_it = |id: &&ModuleId| {
-            let module = record.module(**id);
-            module.path == path && module.package == package
-        };
-        self.new.iter().find(is_it).copied()
     }
 
     /// Numbers anew all that a record says of modules, but for its edges.

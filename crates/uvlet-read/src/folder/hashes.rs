@@ -133,9 +133,18 @@ impl<'a> Counts<'a> {
     }
 }
 
-/// Whether a file is called as only esbuild calls what several entries share.
-pub fn is_shared_by_esbuild(path: &str) -> bool {
-    shared_by_esbuild(split(path).0).is_some()
+/// Whether files are called as esbuild calls what several entries share, and no such file otherwise: the
+/// hash of another bundler looks so once in 256.
+pub fn are_shared_by_esbuild<'p>(paths: impl Iterator<Item = &'p str>) -> bool {
+    let mut stems = paths.filter_map(|path| {
+        let (stem, extension) = split(path);
+        (extension == "js" && stem.starts_with("chunk-")).then_some(stem)
+    });
+    let mut is_any = false;
+    stems.all(|stem| {
+        is_any = true;
+        shared_by_esbuild(stem).is_some()
+    }) && is_any
 }
 
 /// esbuild calls what several entries share `chunk-` and a hash in base 32, beside entries that have none.

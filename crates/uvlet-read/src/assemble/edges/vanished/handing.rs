@@ -14,9 +14,6 @@ use crate::assemble::{
     numbers::Numbers,
 };
 
-/// How far files that are no modules are followed.
-const DEEPEST: usize = 32;
-
 /// A file that left no byte.
 #[derive(Default)]
 struct File {
@@ -79,16 +76,20 @@ impl Handing {
     }
 
     /// Where a step of a file leads: to modules, or to a file that becomes one.
-    fn leads(&self, step: &Step, depth: usize, found: &mut BTreeSet<Target>) {
-        match &step.to {
-            Target::File(place) if !is_own(place) => {
-                let next = self.0.get(place).filter(|_| depth < DEEPEST);
-                for step in next.into_iter().flat_map(|file| &file.steps) {
-                    self.leads(step, depth + 1, found);
+    fn leads(&self, step: &Step) -> BTreeSet<Target> {
+        let mut found = BTreeSet::new();
+        let mut seen: BTreeSet<&str> = BTreeSet::new();
+        let mut open = vec![step];
+        while let Some(step) = open.pop() {
+            match &step.to {
+                Target::File(place) if !is_own(place) => {
+                    let next = self.0.get(place).filter(|_| seen.insert(place));
+                    open.extend(next.into_iter().flat_map(|file| &file.steps));
                 }
+                target => _ = found.insert(target.clone()),
             }
-            target => _ = found.insert(target.clone()),
         }
+        found
     }
 
     /// Adds the files to the record as modules, with the edges from and to them. How the modules that
@@ -99,11 +100,10 @@ impl Handing {
             .iter()
             .filter(|(place, _)| is_own(place))
             .map(|(place, file)| {
-                let leads = file.steps.iter().flat_map(|step| {
-                    let mut found = BTreeSet::new();
-                    self.leads(step, 0, &mut found);
-                    found.into_iter().map(move |to| (step, to))
-                });
+                let leads = file
+                    .steps
+                    .iter()
+                    .flat_map(|step| self.leads(step).into_iter().map(move |to| (step, to)));
                 (place.as_str(), leads.collect())
             })
             .collect();
@@ -126,7 +126,10 @@ impl Handing {
         graph.renumber(&numbers);
         let number = |place: &str| {
             let package = packages.get(place).copied().flatten();
-            numbers.of(record, place, package)
+            let found = record
+                .modules
+                .binary_search_by(|module| (&*module.path, module.package).cmp(&(place, package)));
+            found.ok().map(ModuleId::new)
         };
         for place in kept.iter().copied() {
             let Some(id) = number(place) else { continue };
