@@ -1,5 +1,7 @@
 //! What is worth trying: the changes that the code itself offers, each tried, and the best of them together.
 
+use std::panic::{AssertUnwindSafe, catch_unwind};
+
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
     Texts,
@@ -201,8 +203,12 @@ pub enum Predict {
 /// together; what saves most comes first then, a prediction before a bound.
 pub fn confirm(lens: &Lens<'_>, means: Means<'_>, waste: &mut Waste, which: Predict) {
     let Means { texts, sizer, codings, measure } = means;
+    // A fault of a prediction leaves the findings as they are.
     let predict = |steps: &[Step]| {
-        let predicted = what_if(lens, steps, Asked::default(), texts, sizer, codings).ok()?;
+        let predicted = catch_unwind(AssertUnwindSafe(|| {
+            what_if(lens, steps, Asked::default(), texts, sizer, codings)
+        }));
+        let predicted = predicted.ok()?.ok()?;
         let first = predicted.entries.first()?;
         Some(EntryShare { entry: first.name.clone(), sizes: saved(first) })
     };

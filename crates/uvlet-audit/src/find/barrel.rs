@@ -127,9 +127,9 @@ fn barrel_finding(
                 && needed.as_ref().is_none_or(|needed| needed[id.at()])
         })
     };
-    let cells: CellSet = by_entry
-        .values()
-        .flat_map(CellSet::iter)
+    let drawn: CellSet = by_entry.values().flat_map(CellSet::iter).collect();
+    let cells: CellSet = drawn
+        .iter()
         .filter(|id| {
             let cell = &record.cells[id.at()];
             !matches!(cell.owner, Owner::Module(module) if is_needed(module, cell.file))

@@ -107,9 +107,8 @@ fn vanished(sight: Sight<'_>) -> BTreeSet<ModuleId> {
 }
 
 /// The request of an edge; where it is not known, the path of what it leads to.
-fn asked_as(sight: Sight<'_>, edge: &Edge) -> String {
-    let path = || sight.record.module(edge.to).path.clone();
-    edge.request.clone().unwrap_or_else(path)
+fn asked_as<'a>(sight: Sight<'a>, edge: &'a Edge) -> &'a str {
+    edge.request.as_deref().unwrap_or_else(|| &sight.record.module(edge.to).path)
 }
 
 impl Barrels {
@@ -155,14 +154,14 @@ impl Barrels {
                 if let Some(request) = givers().next().map(|edge| asked_as(sight, edge))
                     && !several
                 {
-                    handed.names.insert(name.clone(), (request, Some(name.clone())));
+                    handed.names.insert(name.clone(), (request.to_owned(), Some(name.clone())));
                 }
             }
-            let is_handed =
-                |request: &String| handed.names.values().any(|(from, _)| from == request);
-            let requests: BTreeSet<String> =
+            let is_handed = |request: &str| handed.names.values().any(|(from, _)| from == request);
+            let requests: BTreeSet<&str> =
                 network.asked(id).map(|edge| asked_as(sight, edge)).collect();
-            handed.bare = requests.into_iter().filter(|one| !is_handed(one)).collect();
+            let bare = requests.into_iter().filter(|one| !is_handed(one)).map(str::to_owned);
+            handed.bare = bare.collect();
             if !handed.names.is_empty() {
                 found.insert(id, handed);
             }
@@ -178,15 +177,15 @@ impl Barrels {
         }
         let text = sight.texts.source(id);
         if let Some(handed) = text.and_then(|text| re_exported(&text).ok()?) {
-            self.handed.insert(id, HandedOn { bare: Vec::new(), ..handed });
+            self.handed.insert(id, HandedOn { bare: BTreeSet::new(), ..handed });
         }
     }
 
     /// What a file that hands on calls what it asks for; none where that is not known.
-    fn request(&self, edge: &Edge, sight: Sight<'_>) -> Option<String> {
+    fn request<'a>(&self, edge: &'a Edge, sight: Sight<'a>) -> Option<&'a str> {
         match self.inferred.contains(&edge.from) {
             true => Some(asked_as(sight, edge)),
-            false => edge.request.clone(),
+            false => edge.request.as_deref(),
         }
     }
 
@@ -235,7 +234,7 @@ impl Barrels {
             return all();
         };
         let is_bare = |edge: &&Edge| {
-            self.request(edge, sight).is_some_and(|request| handed.bare.contains(&request))
+            self.request(edge, sight).is_some_and(|request| handed.bare.contains(request))
         };
         let mut taken: Vec<(&Edge, Names)> =
             edges().filter(is_bare).map(|edge| (edge, Names::All)).collect();
@@ -253,7 +252,7 @@ impl Barrels {
                     }
                     Some((from, None)) if *from == request => taken.push((edge, Names::All)),
                     Some(_) => {}
-                    None if handed.all.contains(&request)
+                    None if handed.all.contains(request)
                         && self.may_export(edge.to, name, sight, 0) =>
                     {
                         taken.push((edge, Names::These(BTreeSet::from([name.clone()]))));

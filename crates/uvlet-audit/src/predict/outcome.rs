@@ -6,6 +6,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
     Bundler, CellId, Entry, FileId, Kind, LoadKind, ModuleId, Owner, Record, Texts, sizes::Coding,
@@ -278,7 +279,8 @@ pub(crate) fn predicted(
             });
         }
     }
-    let followed: Vec<Followed> = record.entries.iter().map(|entry| plan.follow(entry)).collect();
+    let followed: Vec<Followed> =
+        record.entries.par_iter().map(|entry| plan.follow(entry)).collect();
     Ok(predict(lens, plan, steps, &followed, assembly))
 }
 

@@ -167,10 +167,15 @@ fn predicted(together: &Together, waste: &Waste, screen: &Screen) -> String {
         1 => "if one finding were fixed".to_owned(),
         more => format!("if {more} findings were fixed"),
     };
+    // A bound is of what may go by itself; what a prediction takes with it may be more.
+    let of = |sizes: &Sizes| sizes.get(screen.measure);
+    let reads_alike = |all: &Sizes| size(all, screen) == size(&share.sizes, screen);
     let all = waste.at_startup.iter().find(|all| all.entry == share.entry);
-    let all = all.map(|all| size(&all.sizes, screen)).unwrap_or_default();
+    let all = all.filter(|all| of(&all.sizes) > of(&share.sizes) && !reads_alike(&all.sizes));
+    let all = all.map(|all| format!("; all findings come to {} at most", size(&all.sizes, screen)));
+    let all = all.unwrap_or_default();
     format!(
-        "{} would start with {} ({}) less {mended}, by a prediction; all findings come to {all} at most.",
+        "{} would start with {} ({}) less {mended}, by a prediction{all}.",
         plain(&share.entry),
         size(&share.sizes, screen),
         screen.measure

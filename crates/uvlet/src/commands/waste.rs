@@ -117,7 +117,9 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let mut answer = waste(&lens, aids, &wanted, measures[0]);
     let waivers = config.map(|config| config.waivers.as_slice()).unwrap_or_default();
     accept(&mut answer.findings, waivers, today(None), measures[0]);
-    if arguments.patch.is_none() {
+    // A prediction is of whole pages, not of a selection.
+    let is_whole = wanted.within.is_none() && arguments.patch.is_none();
+    if arguments.confirm || is_whole {
         let codings: Vec<Coding> = record.encoders.keys().copied().collect();
         let coder = at_levels_of(&record, coder.clone());
         let measure = measures[0];
