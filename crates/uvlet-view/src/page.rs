@@ -8,7 +8,10 @@ pub(crate) mod strata;
 
 use std::collections::BTreeSet;
 
-use crate::words::{places::in_place, quote};
+use crate::words::{
+    places::{in_place, twice},
+    quote,
+};
 use maud::{DOCTYPE, Markup, PreEscaped, html};
 use uvlet_audit::ask::report;
 use uvlet_audit::{
@@ -24,7 +27,7 @@ use crate::{
     name::plain,
     page::parts::{Report, class, width},
     screen::{Screen, count},
-    table::{attribute as rows, coverage as ran, survey as said},
+    table::{coverage as ran, survey as said},
 };
 
 pub use sections::causes_figure;
@@ -137,7 +140,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
         let mut packages = lens.record.packages.iter();
         packages.any(|one| one.own && one.name == row.name)
     };
-    let twice = rows::twice(&answer.rows);
+    let twice = twice(answer.rows.iter().map(|row| row.name.as_str()));
     let first = |row: &Row| {
         let is_it =
             |id: PackageId| Some(&lens.record.packages[id.at()].place) == row.place.as_ref();
@@ -169,7 +172,7 @@ fn owners(report: &Report<'_>, screen: &Screen) -> Markup {
                                 span class={ "chip " (kind) } aria-hidden="true" {}
                                 b { (plain(&row.name)) }
                                 @if let Some(version) = &row.version { span.sub { " " (plain(version)) } }
-                                @if let Some(place) = row.place.as_deref().filter(|_| twice.contains(row.name.as_str())) { span.sub { (plain(&in_place(row.row, &row.name, place))) } }
+                                span.sub { (plain(&in_place(row.row, &row.name, row.place.as_deref(), &twice))) }
                             }
                             td.num { (screen.units.size(bytes)) }
                             td.num { (percent(bytes, total)) }

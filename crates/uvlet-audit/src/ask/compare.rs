@@ -125,11 +125,11 @@ pub fn compare(
 ) -> Result<Comparison, CompareError> {
     check(before.lens.record, after.lens.record, measures)?;
     let measure = measures.first().copied().unwrap_or(Measure::Emitted);
-    let (entries, moved_most) = by_entry(before.lens, after.lens, measure);
     let owners_known = OwnersKnown::of(before.lens, after.lens);
+    let (entries, moved_most) = by_entry(before.lens, after.lens, owners_known, measure);
     let (waste, not_compared) = findings(before, after, languages, measure);
     Ok(Comparison {
-        moved_most: moved_most.filter(|_| owners_known.is_none()),
+        moved_most,
         owners_known,
         not_compared,
         before: side(before),
@@ -143,17 +143,19 @@ pub fn compare(
     })
 }
 
-/// Entries by the change of their startup, and what tells most of the first one's.
+/// Entries by the change of their startup, and what tells most of the first one's; nothing does
+/// where owners are known of one build only.
 fn by_entry(
     before: &Lens<'_>,
     after: &Lens<'_>,
+    known: Option<OwnersKnown>,
     measure: Measure,
 ) -> (Vec<EntryRow>, Option<Mover>) {
     let entries = entries(before, after, measure);
     let place = |lens: &Lens<'_>, name: &str| {
         lens.record.entries.iter().position(|entry| entry.name == name)
     };
-    let moved_most = entries.first().and_then(|row| {
+    let moved_most = entries.first().filter(|_| known.is_none()).and_then(|row| {
         let (old, new) = (place(before, &row.name)?, place(after, &row.name)?);
         mover::heaviest_at_startup((before, old), (after, new), measure)
     });
@@ -161,7 +163,8 @@ fn by_entry(
 }
 
 /// The entry whose startup moved most since a build.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Moved {
     /// Its name.
     pub entry: String,
@@ -181,7 +184,8 @@ pub fn moved(
     measure: Measure,
 ) -> Result<Option<Moved>, CompareError> {
     check(before.record, after.record, &[measure])?;
-    let (entries, mostly) = by_entry(before, after, measure);
+    let known = OwnersKnown::of(before, after);
+    let (entries, mostly) = by_entry(before, after, known, measure);
     Ok(entries.into_iter().next().and_then(|row| {
         let startup = |loads: &Option<Loads>| loads.as_ref().map(|loads| loads.startup.sizes);
         let by = change(startup(&row.before).as_ref(), startup(&row.after).as_ref(), measure);

@@ -17,7 +17,7 @@ pub struct Try {
     /// What each entry starts with, the heaviest first.
     pub entries: Vec<Start>,
     /// What moved most since the build before; none of the first, or where nothing did.
-    pub moved: Option<Mover>,
+    pub moved: Option<Moved>,
 }
 
 /// The startup of an entry.
@@ -30,18 +30,6 @@ pub struct Start {
     pub sizes: Sizes,
 }
 
-/// The entry that moved most, and why.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Mover {
-    /// The entry.
-    pub entry: String,
-    /// By so many bytes.
-    pub by: i64,
-    /// The package, or what is none, that tells most of it.
-    pub mostly: Option<String>,
-}
-
 /// Builds in order, the earliest first.
 ///
 /// # Errors
@@ -51,17 +39,13 @@ pub fn tries(builds: &[(String, Lens<'_>)], measure: Measure) -> Result<Vec<Try>
     let mut tries = Vec::new();
     for (label, lens) in builds {
         let moved = before.map(|before| compare::moved(before, lens, measure)).transpose()?;
-        let mover = |Moved { entry, by, mostly }: Moved| {
-            let mostly = mostly.map(|mover| mover.name);
-            Mover { entry, by, mostly }
-        };
         let starts = lens.record.entries.iter().zip(&lens.reach).map(|(entry, reach)| {
             let cells = lens.files(reach.startup.iter().copied());
             Start { entry: entry.name.clone(), sizes: lens.amount(&cells).sizes() }
         });
         let mut entries: Vec<Start> = starts.collect();
         entries.sort_by_key(|start| std::cmp::Reverse(start.sizes.get(measure)));
-        tries.push(Try { label: label.clone(), entries, moved: moved.flatten().map(mover) });
+        tries.push(Try { label: label.clone(), entries, moved: moved.flatten() });
         before = Some(lens);
     }
     Ok(tries)

@@ -10,7 +10,10 @@ use crate::{
         gate as promises,
         gate::{Shown, Standing},
     },
-    words::{places::in_place, reasons::of_gate},
+    words::{
+        places::{in_place, twice},
+        reasons::of_gate,
+    },
 };
 
 /// One fold per entry, with whose bytes it starts with.
@@ -32,10 +35,10 @@ pub fn folds(entries: &[EntryStart], screen: &Screen) -> String {
         text.push_str(&format!(
             "<details><summary>{name} starts with {startup} {measure}{moved}</summary>\n\n"
         ));
+        let twice = twice(parts.iter().map(|part| part.name.as_str()));
         let shown = parts.iter().take(PARTS).map(|part| {
-            let place = part.place.as_deref();
-            let place = place.map(|place| in_place(part.row, &part.name, place));
-            vec![code(&format!("{}{}", part.name, place.unwrap_or_default())), size(part.bytes)]
+            let place = in_place(part.row, &part.name, part.place.as_deref(), &twice);
+            vec![code(&format!("{}{place}", part.name)), size(part.bytes)]
         });
         let others: u64 = parts.iter().skip(PARTS).map(|part| part.bytes).sum();
         let more = parts.len().saturating_sub(PARTS);

@@ -17,7 +17,7 @@ use uvlet_record::{
     Basis, CellId, FileId, FileSet, Kind, ModuleId, Owner, PackageId, Record, sizes::Measure,
 };
 
-use crate::{json::spelt, table::why::verb};
+use crate::{json::spelt, table::why::verb, words::places::twice};
 
 /// Owners that are no modules.
 const GLUE: i64 = -1;
@@ -34,12 +34,12 @@ pub fn embedded(
 ) -> String {
     let record = lens.record;
     let (files, chunks) = files(lens);
+    let twice = twice(record.packages.iter().map(|one| one.name.as_str()));
     let packages: Vec<Value> = record
         .packages
         .iter()
         .map(|one| {
-            let same = record.packages.iter().filter(|other| other.name == one.name).count();
-            let place = (same > 1).then_some(one.place.as_str());
+            let place = twice.contains(&*one.name).then_some(one.place.as_str());
             json!({"name": one.name, "version": one.version, "own": one.own, "place": place})
         })
         .collect();

@@ -22,6 +22,7 @@ use crate::{
     name::plain,
     page::parts::{class, width},
     screen::{Screen, count},
+    words::places::twice,
 };
 
 /// Entries that are drawn without being asked for.
@@ -98,10 +99,10 @@ fn segments(
     let idle = idle_of(coverage, entry, measure);
     let cells = lens.files(lens.reach[at].startup.iter().copied());
     let is_own = |name: &str| lens.record.packages.iter().any(|one| one.own && one.name == name);
-    let is_twice =
-        |name: &str| lens.record.packages.iter().filter(|one| one.name == name).count() > 1;
     let mut rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
     rows.sort_by_key(|row| order(row, is_own(&row.name)));
+    let twice = twice(rows.iter().map(|row| row.name.as_str()));
+    let twice: Vec<String> = twice.into_iter().map(str::to_owned).collect();
     let startup = format!("startup({})", quoted(&entry.name));
     let mut segments: Vec<Segment> = Vec::new();
     let (mut few, mut rest, mut rest_idle) = (0, 0, 0);
@@ -120,10 +121,12 @@ fn segments(
             continue;
         }
         let of = match row.row {
-            RowKind::Package => Some(match row.place.as_ref().filter(|_| is_twice(&row.name)) {
-                Some(place) => format!("folder({})", quoted(place)),
-                None => format!("package({})", quoted(&row.name)),
-            }),
+            RowKind::Package => {
+                Some(match row.place.as_ref().filter(|_| twice.contains(&row.name)) {
+                    Some(place) => format!("folder({})", quoted(place)),
+                    None => format!("package({})", quoted(&row.name)),
+                })
+            }
             RowKind::Own | RowKind::ThirdParty => None,
             other => Some(other.name().to_owned()),
         };

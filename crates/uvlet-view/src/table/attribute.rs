@@ -1,6 +1,9 @@
 //! Whose bytes they are: the heaviest in a sentence, then the table, which adds up.
 
-use crate::words::{places::in_place, used::state};
+use crate::words::{
+    places::{in_place, twice},
+    used::state,
+};
 use std::{collections::HashSet, ops::Range};
 use uvlet_audit::parts::marks::State;
 
@@ -90,7 +93,7 @@ pub(crate) fn rows(
         cells.extend(shows_chunks.then_some(chunks));
         lines.push(cells);
     };
-    let twice = twice(&answer.rows);
+    let twice = twice(answer.rows.iter().map(|row| row.name.as_str()));
     for (row, number) in shown.iter().zip(&numbers) {
         let name = named(&name(row, &twice));
         let basis = basis(row, measure);
@@ -207,15 +210,8 @@ fn name(row: &Row, twice: &HashSet<&str>) -> String {
     }
     let version = row.version.as_ref().filter(|_| row.row == RowKind::Package);
     let version = version.map(|version| format!(" {version}")).unwrap_or_default();
-    let place = row.place.as_deref().filter(|_| twice.contains(row.name.as_str()));
-    let place = place.map(|place| in_place(row.row, &row.name, place)).unwrap_or_default();
+    let place = in_place(row.row, &row.name, row.place.as_deref(), twice);
     format!("{name}{version}{place}")
-}
-
-/// Names that several rows have.
-pub(crate) fn twice(rows: &[Row]) -> HashSet<&str> {
-    let mut seen = HashSet::new();
-    rows.iter().map(|row| row.name.as_str()).filter(|name| !seen.insert(*name)).collect()
 }
 
 /// The heaviest row in words, whatever it is.
@@ -239,7 +235,7 @@ fn sentence(answer: &Attribution, screen: &Screen) -> String {
     }
     let bytes = heaviest.sizes.get(measure);
     let share = share(bytes, total);
-    let name = name(heaviest, &twice(&answer.rows));
+    let name = name(heaviest, &twice(answer.rows.iter().map(|row| row.name.as_str())));
     let name = plain(&name);
     let of = format!("{} of {} ({measure}), {share} of {within}", size(bytes), size(total));
     let of_what = match heaviest.row {

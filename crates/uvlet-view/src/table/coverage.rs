@@ -1,8 +1,9 @@
 //! What ran: the entry with most that never did in a sentence, then rows by owner.
 
-use std::collections::HashSet;
-
-use crate::words::{places::in_place, remarks::unknown_script};
+use crate::words::{
+    places::{in_place, twice},
+    remarks::unknown_script,
+};
 use uvlet_audit::ask::coverage::{Coverage, Row};
 use uvlet_record::{
     Record,
@@ -85,16 +86,11 @@ fn some(names: &[String]) -> String {
 
 /// Names of rows, with their places where several have the same.
 pub(crate) fn names(answer: &Coverage) -> Vec<String> {
-    let mut seen = HashSet::new();
-    let rows = || answer.rows.iter();
-    let twice: HashSet<&str> =
-        rows().map(|row| row.name.as_str()).filter(|name| !seen.insert(*name)).collect();
+    let twice = twice(answer.rows.iter().map(|row| row.name.as_str()));
     let name = |row: &Row| {
-        let place = row.place.as_deref().filter(|_| twice.contains(row.name.as_str()));
-        let place = place.map(|place| in_place(row.row, &row.name, place));
-        format!("{}{}", row.name, place.unwrap_or_default())
+        format!("{}{}", row.name, in_place(row.row, &row.name, row.place.as_deref(), &twice))
     };
-    rows().map(name).collect()
+    answer.rows.iter().map(name).collect()
 }
 
 /// All rows together: what there is, what ran at load, what ran later, what never ran.

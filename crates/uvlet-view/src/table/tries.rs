@@ -75,7 +75,10 @@ pub(crate) fn lines(answer: &[Try], screen: &Screen) -> (Vec<Column>, Vec<Vec<St
         });
         let moved = one.moved.as_ref().map(|moved| {
             let by = signed(moved.by, screen.units);
-            let mostly = moved.mostly.as_ref().map(|name| format!(", mostly {}", plain(name)));
+            let mostly = moved.mostly.as_ref().map(|mover| {
+                let about = if mover.is_estimated { "≈" } else { "" };
+                format!(", mostly {about}{}", plain(&mover.name))
+            });
             format!("{} {by}{}", plain(&moved.entry), mostly.unwrap_or_default())
         });
         let label = [plain(&one.label).into_owned()].into_iter();

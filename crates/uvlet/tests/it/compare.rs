@@ -200,6 +200,22 @@ fn the_build_before_is_remembered() {
 }
 
 #[test]
+fn owners_that_only_became_known_moved_nothing() {
+    let script = format!("start([{}])", "1,".repeat(400));
+    let map = r#"{"version":3,"sources":["../node_modules/hull/index.js"],"mappings":"AAAA"}"#;
+    let folder = Folder::new()
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", &script);
+    let survey = ["survey", "dist", "--measure", "emitted"];
+    alone(&folder, &survey);
+    let mapped = format!("{script}\n//# sourceMappingURL=a.js.map");
+    let folder = folder.with("dist/a.js", &mapped).with("dist/a.js.map", map);
+    let (_, said) = alone(&folder, &survey);
+    assert!(said.contains("index starts with 30 B more (emitted)"), "{said}");
+    assert!(!said.contains("most of it"), "{said}");
+}
+
+#[test]
 fn tries_are_told_back_to_the_one_that_has_a_name() {
     let mut folder = Folder::new().with("dist/index.html", "<script src=a.js></script>");
     let survey = ["survey", "dist", "--measure", "emitted"];

@@ -7,7 +7,7 @@ use uvlet_record::{Basis, FileId, ModuleId, Owner, Record, sizes::Sizes};
 
 use crate::ask::{
     attribute::{By, RowKind, Sort, attribute},
-    compare::sides::Half,
+    compare::sides::{Half, OwnersKnown},
 };
 
 /// Modules of a row.
@@ -194,7 +194,13 @@ impl<'r> Weights<'r> {
 }
 
 /// What a change comes from; none if nothing changed.
-pub(crate) fn cause(key: &Key, earlier: &Held, later: &Held, modules: Modules) -> Option<Cause> {
+pub(crate) fn cause(
+    key: &Key,
+    earlier: &Held,
+    later: &Held,
+    modules: Modules,
+    known: Option<OwnersKnown>,
+) -> Option<Cause> {
     let emitted = |held: &Held| held.startup + held.deferred;
     let is_same = earlier.sizes == later.sizes
         && modules == Modules::default()
@@ -203,7 +209,7 @@ pub(crate) fn cause(key: &Key, earlier: &Held, later: &Held, modules: Modules) -
     if is_same {
         return None;
     }
-    Some(match (&earlier.sizes, &later.sizes) {
+    let cause = match (&earlier.sizes, &later.sizes) {
         (None, _) => Cause::New,
         (_, None) => Cause::Gone,
         // An estimate moves with all that shares its file.
@@ -234,7 +240,20 @@ pub(crate) fn cause(key: &Key, earlier: &Held, later: &Held, modules: Modules) -
         _ if modules.other > 0 => Cause::Output,
         _ if emitted(earlier) == emitted(later) => Cause::Compression,
         _ => Cause::Unknown,
-    })
+    };
+    Some(by_sight(key.0, cause, known))
+}
+
+/// A cause that is none where only the owners of one build are known.
+fn by_sight(row: RowKind, cause: Cause, known: Option<OwnersKnown>) -> Cause {
+    let is_unsure = match (known, cause) {
+        (Some(known), Cause::New) => row == RowKind::Unattributed || known.before < known.after,
+        (Some(known), Cause::Gone) => row == RowKind::Unattributed || known.after < known.before,
+        (Some(_), Cause::Files) => row == RowKind::Unattributed,
+        (Some(_), Cause::Modules) => true,
+        _ => false,
+    };
+    if is_unsure { Cause::Owners } else { cause }
 }
 
 /// Whether most of what one place lost is what another gained.

@@ -2,6 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use serde::Serialize;
 use uvlet_record::{Basis, sizes::Measure};
 
 use crate::{
@@ -10,7 +11,8 @@ use crate::{
 };
 
 /// What moved most at startup.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Mover {
     /// The package, or what is none.
     pub name: String,

@@ -83,8 +83,7 @@ pub fn packages(
     let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Package), held(after, By::Package)) {
         let modules = modules_of(&old, &earlier, &new, &later);
-        let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
-        let cause = by_sight(key.0, cause, known);
+        let Some(cause) = cause(&key, &earlier, &later, modules, known) else { continue };
         let list = |held: &Held| held.versions.iter().cloned().collect::<Vec<_>>();
         let versions = (key.0 == RowKind::Package)
             .then(|| Versions { before: list(&earlier), after: list(&later) });
@@ -122,8 +121,7 @@ pub fn modules(
     let (old, new) = (Weights::of(before.lens.record), Weights::of(after.lens.record));
     for (key, earlier, later) in pairs(held(before, By::Module), held(after, By::Module)) {
         let modules = modules_of(&old, &earlier, &new, &later);
-        let Some(cause) = cause(&key, &earlier, &later, modules) else { continue };
-        let cause = by_sight(key.0, cause, known);
+        let Some(cause) = cause(&key, &earlier, &later, modules, known) else { continue };
         let (row, name) = key;
         let estimated = earlier.is_estimated || later.is_estimated;
         let (before, after) = (earlier.sizes, later.sizes);
@@ -134,18 +132,6 @@ pub fn modules(
         moved(b).unsigned_abs().cmp(&moved(a).unsigned_abs()).then_with(|| a.name.cmp(&b.name))
     });
     rows
-}
-
-/// A cause that is none where only the owners of one build are known.
-fn by_sight(row: RowKind, cause: Cause, known: Option<OwnersKnown>) -> Cause {
-    let is_unsure = match (known, cause) {
-        (Some(known), Cause::New) => row == RowKind::Unattributed || known.before < known.after,
-        (Some(known), Cause::Gone) => row == RowKind::Unattributed || known.after < known.before,
-        (Some(_), Cause::Files) => row == RowKind::Unattributed,
-        (Some(_), Cause::Modules) => true,
-        _ => false,
-    };
-    if is_unsure { Cause::Owners } else { cause }
 }
 
 /// The module outside that asks for some, an own one if there is one.

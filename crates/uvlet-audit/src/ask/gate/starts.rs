@@ -35,7 +35,7 @@ pub struct StartPart {
     pub row: RowKind,
     /// The package, or what is none in parentheses.
     pub name: String,
-    /// Where it is installed, of one that is there several times.
+    /// Where it is installed.
     pub place: Option<String>,
     /// How much of it.
     pub bytes: u64,
@@ -153,12 +153,11 @@ pub fn starts(lens: &Lens<'_>, base: Option<&Lens<'_>>, measure: Measure) -> Vec
         };
         let base = base.map(|(_, (was, _))| was);
         let rows = attribute(lens, By::Package, &cells, None, Sort::Heaviest(measure)).rows;
-        let named = |name: &str| rows.iter().filter(|row| row.name == name).count();
-        let parts = rows.iter().map(|row| StartPart {
+        let parts = rows.into_iter().map(|row| StartPart {
             row: row.row,
-            name: row.name.clone(),
-            place: row.place.clone().filter(|_| named(&row.name) > 1),
             bytes: row.sizes.get(measure),
+            name: row.name,
+            place: row.place,
         });
         let parts = parts.filter(|part| part.bytes > 0).collect();
         folds.push(EntryStart { entry: entry.name.clone(), measure, bytes, base, parts, grown });

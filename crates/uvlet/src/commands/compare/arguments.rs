@@ -18,12 +18,12 @@ pub struct Arguments {
     pub last: bool,
     /// A line for each build of the folder that was looked at, back to one that was given a name with
     /// --mark; the one argument is the build of now.
-    #[arg(long, conflicts_with_all = ["path", "last"])]
+    #[arg(long, conflicts_with_all = ["path", "last", "by", "within", "min", "top"])]
     pub tries: bool,
     #[command(flatten)]
     pub build: Build,
     /// Later builds still: each gets a line, with what moved since the one before.
-    #[arg(value_name = "MORE", conflicts_with_all = ["last", "tries"])]
+    #[arg(value_name = "MORE", conflicts_with_all = ["last", "tries", "mark", "by", "within", "min", "top"])]
     pub more: Vec<PathBuf>,
     /// What a row stands for.
     #[arg(long, value_parser = word::<CompareBy>(), default_value = "package")]
