@@ -75,6 +75,8 @@ pub struct Profile {
     pub has_import_helpers: bool,
     /// Merged modules are wrapped one by one where several entries share their file.
     pub wraps_gathered: bool,
+    /// Its description names the files that an import leads to, whichever names the import takes.
+    pub says_files_only: bool,
     /// How it is told to share.
     pub sharing: Sharing,
     /// How it is told to gather.
@@ -134,6 +136,7 @@ const OTHER: Profile = Profile {
     cuts_by_entries: false,
     has_import_helpers: false,
     wraps_gathered: false,
+    says_files_only: false,
     sharing: Sharing::Other,
     gather: GatherRule::None,
     externals: ["external: [", "],"],
@@ -162,6 +165,7 @@ const ROLLDOWN: Profile = Profile {
     helpers: [Helper::new(1_330, 600); 2],
     cuts_by_entries: true,
     has_import_helpers: true,
+    says_files_only: true,
     gather: GatherRule::Groups { open: "output: { codeSplitting: { groups: [", close: "] } }," },
     maps: Maps::Command("npx rolldown -c --sourcemap"),
     ..OTHER
@@ -182,6 +186,7 @@ const ESBUILD: Profile = Profile {
     splits_if_asked: true,
     cuts_by_entries: true,
     has_import_helpers: true,
+    says_files_only: true,
     sharing: Sharing::Splitting,
     maps: Maps::Flag { of: "esbuild", flag: "--sourcemap", or: Some("--metafile=meta.json") },
     ..OTHER
@@ -189,6 +194,7 @@ const ESBUILD: Profile = Profile {
 
 const ROLLUP: Profile = Profile {
     cuts_by_entries: true,
+    says_files_only: true,
     gather: GatherRule::Function,
     maps: Maps::Command("npx rollup -c --sourcemap"),
     ..OTHER

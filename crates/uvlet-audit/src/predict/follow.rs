@@ -3,11 +3,12 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use uvlet_record::{
-    Bundler, CellId, Edge, EdgeBasis, EdgeKind, Entry, FileId, ModuleId, Owner, PackageId, Record,
+    CellId, Edge, EdgeBasis, EdgeKind, Entry, FileId, ModuleId, Owner, PackageId, Record,
     SideEffects, Texts,
 };
 
 use crate::{
+    bundlers::Profile,
     graph::{
         barrels::{Barrels, Names, Sight, barrels},
         cut::Cut,
@@ -101,7 +102,8 @@ fn is_along(edge: &Edge) -> bool {
 /// import and not its names says to import all that they re-export.
 fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
     let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
-    if record.bundler != Some(Bundler::Esbuild) && record.edges.iter().any(is_said) {
+    let says_names = !Profile::of(record.bundler).says_files_only;
+    if says_names && record.edges.iter().any(is_said) {
         return BTreeSet::new();
     }
     let mut has_bytes = vec![false; record.modules.len()];
@@ -125,8 +127,12 @@ fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
     let vanished = modules.filter(|id| !has_bytes[id.at()]);
     let is_by_name = |id: &ModuleId| {
         let mut asked = network.asked(*id).peekable();
-        let is_inferred = asked.peek().is_some_and(|edge| edge.basis == EdgeBasis::Inferred);
-        is_inferred || (is_free(id) && asked.filter(|edge| is_said(edge)).count() > 1)
+        match asked.peek() {
+            Some(edge) if edge.basis == EdgeBasis::Inferred => true,
+            // What it re-exports is left out where neither it nor that does anything else.
+            Some(_) => is_free(id) || asked.all(|edge| is_free(&edge.to)),
+            None => false,
+        }
     };
     vanished.filter(is_by_name).collect()
 }

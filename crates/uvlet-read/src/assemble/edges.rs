@@ -100,7 +100,7 @@ pub fn look_into_sources(
     let handing = vanished.follow(&asked, &mut found);
     drop(asked);
     drop(resolver);
-    let numbers = handing.add_to(record, &mut found);
+    let numbers = handing.add_to(record, &mut found, root);
     let Graph { edges, unresolved } = found;
     record.edges = edges.into_iter().filter(|edge| edge.from != edge.to).collect();
     record.unresolved_requests = unresolved.into_iter().collect();

@@ -22,16 +22,44 @@ fn path(record: &Value, module: &Value) -> String {
     record["modules"][at]["path"].as_str().unwrap().to_owned()
 }
 
-/// Edges of these bases between modules that have bytes, by paths.
-fn edges(record: &Value, bases: &[&str]) -> BTreeSet<(String, String)> {
-    let cells = list(record, "cells").iter().filter(|cell| cell["emitted"].as_u64() > Some(0));
-    let owners = cells.filter_map(|cell| cell["owner"].get("module"));
-    let there: BTreeSet<String> = owners.map(|module| path(record, module)).collect();
+/// Edges of these bases, by paths.
+fn all_edges(record: &Value, bases: &[&str]) -> BTreeSet<(String, String)> {
     let is_code = |edge: &&Value| !matches!(edge["kind"].as_str(), Some("style" | "url"));
     let edges = list(record, "edges").iter().filter(is_code);
     let edges = edges.filter(|edge| bases.contains(&edge["basis"].as_str().unwrap()));
-    let pairs = edges.map(|edge| (path(record, &edge["from"]), path(record, &edge["to"])));
-    pairs.filter(|(from, to)| there.contains(from) && there.contains(to)).collect()
+    edges.map(|edge| (path(record, &edge["from"]), path(record, &edge["to"]))).collect()
+}
+
+/// Modules that have bytes, by path.
+fn with_bytes(record: &Value) -> BTreeSet<String> {
+    let cells = list(record, "cells").iter().filter(|cell| cell["emitted"].as_u64() > Some(0));
+    let owners = cells.filter_map(|cell| cell["owner"].get("module"));
+    owners.map(|module| path(record, module)).collect()
+}
+
+/// Edges of these bases between modules that have bytes.
+fn edges(record: &Value, bases: &[&str]) -> BTreeSet<(String, String)> {
+    let there = with_bytes(record);
+    let all = all_edges(record, bases).into_iter();
+    all.filter(|(from, to)| there.contains(from) && there.contains(to)).collect()
+}
+
+/// The same, where modules without bytes are looked through.
+fn led(record: &Value, bases: &[&str]) -> BTreeSet<(String, String)> {
+    let (there, all) = (with_bytes(record), all_edges(record, bases));
+    let mut found = BTreeSet::new();
+    for from in &there {
+        let (mut open, mut seen) = (vec![from], BTreeSet::new());
+        while let Some(at) = open.pop() {
+            for (_, to) in all.iter().filter(|(from, to)| from == at && seen.insert(to.clone())) {
+                match there.contains(to) {
+                    true => _ = found.insert((from.clone(), to.clone())),
+                    false => open.push(to),
+                }
+            }
+        }
+    }
+    found
 }
 
 /// A sample build without what its bundler says of it.
@@ -60,7 +88,7 @@ fn sources_say_what_the_bundler_says(#[case] sample: &str) {
     let said = record(&demo(), &[&format!("builds/{sample}")]);
     let folder = undescribed(sample);
     let parsed = record(folder.path(), &["out"]);
-    let found = edges(&parsed, &["parsed", "inferred"]);
+    let found = led(&parsed, &["parsed", "inferred"]);
     let all = edges(&said, &["said"]);
     assert!(all.len() > 20, "{all:?}");
     // What is not found is said: nothing is left out in silence.
@@ -159,6 +187,49 @@ fn a_file_that_only_hands_on_is_looked_through() {
 }
 
 #[test]
+fn files_of_packages_that_left_no_byte_are_modules() {
+    let folder = script(&[
+        (
+            "src/page.ts",
+            "import { low } from 'tide'; import { linear } from 'vend/scale'; low(linear)",
+        ),
+        ("node_modules/tide/lib/low.js", "export const low = 1"),
+        ("node_modules/tide/lib/flood.js", "export const flood = watch()"),
+        ("node_modules/scale/linear.js", "export const linear = 1"),
+    ])
+    .with("out/index.html", "<script type=module src=a.js></script>")
+    .with("package.json", "{\"name\":\"site\"}")
+    .with("src/page.ts", "")
+    .with("node_modules/tide/package.json", r#"{"name":"tide","module":"index.js"}"#)
+    .with(
+        "node_modules/tide/index.js",
+        "export { low } from './lib/low.js'; export * from './lib/flood.js'",
+    )
+    .with("node_modules/tide/lib/low.js", "")
+    .with("node_modules/tide/lib/flood.js", "")
+    .with("node_modules/vend/package.json", r#"{"name":"vend","version":"3.1.0"}"#)
+    .with("node_modules/vend/scale.js", "export * from 'scale/linear.js'")
+    .with("node_modules/scale/package.json", r#"{"name":"scale"}"#)
+    .with("node_modules/scale/linear.js", "");
+    // What a package does not call free of effects comes along with what is taken of it.
+    let record = record(folder.path(), &["out"]);
+    let along = list(&record, "edges").iter().find(|edge| edge["request"] == "./lib/flood.js");
+    let along = along.map(|edge| (path(&record, &edge["from"]), &edge["names"]));
+    assert_eq!(along, Some(("node_modules/tide/index.js".into(), &serde_json::json!([]))));
+    // A package that left no byte can be taken out, with what only it leads to.
+    let vend = list(&record, "packages").iter().find(|package| package["name"] == "vend").unwrap();
+    assert_eq!(vend["version"], "3.1.0");
+    for (package, kept) in [("vend", 3), ("tide", 2)] {
+        let without = format!("package({package})");
+        let asked =
+            ["what-if", "out", "--without", &without, "--measure", "emitted", "--format", "json"];
+        let said = uvlet(folder.path(), &asked);
+        let answer: Value = serde_json::from_str(&said.out).unwrap();
+        assert_eq!(list(&answer, "moved").len(), 4 - kept, "{} {}", said.out, said.err);
+    }
+}
+
+#[test]
 fn requests_of_every_kind_are_resolved() {
     let folder = script(&[
         (
@@ -221,10 +292,12 @@ fn what_is_installed_is_resolved_as_its_package_says() {
         .with("node_modules/tide/lib/low.js", "export const low = 1")
         .with("node_modules/tide/lib/browser.js", "setup()");
     let record = record(folder.path(), &["out"]);
-    let to =
-        |basis: &str| edges(&record, &[basis]).into_iter().map(|(_, to)| to).collect::<Vec<_>>();
-    assert_eq!(to("parsed"), ["node_modules/tide/lib/browser.js"]);
-    assert_eq!(to("inferred"), ["node_modules/tide/lib/low.js"]);
+    assert_eq!(drawn(&record, "parsed"), ["src/page.ts > node_modules/tide/lib/browser.js"]);
+    let ends = |edge: &Value| (path(&record, &edge["from"]), path(&record, &edge["to"]));
+    let [index, low] = ["index.js", "lib/low.js"].map(|name| format!("node_modules/tide/{name}"));
+    let all: Vec<_> = list(&record, "edges").iter().map(ends).collect();
+    assert!(all.contains(&("src/page.ts".into(), index.clone())), "{all:?}");
+    assert!(all.contains(&(index, low)), "{all:?}");
     let effects = |path: &str| {
         let module = list(&record, "modules").iter().find(|module| module["path"] == path).unwrap();
         module["side_effects"].as_bool()

@@ -3,7 +3,11 @@
 //! Relative ones with the endings and index files that bundlers try; packages by what is installed,
 //! else by a plain subpath; aliases by the longest tail that exactly one module has.
 
-use std::{borrow::Cow, collections::HashMap, path::Path};
+use std::{
+    borrow::Cow,
+    collections::{HashMap, HashSet},
+    path::Path,
+};
 
 use uvlet_record::{ModuleFormat, ModuleId, PackageId, Record, path};
 use uvlet_script::requests::{Kind, Request};
@@ -20,10 +24,23 @@ pub enum Meant {
     Module(ModuleId),
     /// A module that left nothing in the build.
     Gone(Gone),
+    /// A file on disk of a package that left nothing in the build.
+    Lost(String),
     /// Something that is loaded from elsewhere, or of which no trace is in the build.
     Elsewhere,
     /// It cannot be told.
     Unknown,
+}
+
+impl Meant {
+    /// The file on disk that is meant and left nothing in the build.
+    pub fn vanished_file(&self) -> Option<&str> {
+        match self {
+            Self::Gone(gone) => gone.location.as_deref(),
+            Self::Lost(location) => Some(location),
+            Self::Module(_) | Self::Elsewhere | Self::Unknown => None,
+        }
+    }
 }
 
 /// A module that left nothing in the build.
@@ -45,6 +62,8 @@ pub struct Resolver<'r> {
     locations: Vec<Cow<'r, str>>,
     by_location: HashMap<&'r str, ModuleId>,
     extra: HashMap<String, ModuleId>,
+    /// Folders that hold modules, themselves or below them.
+    folders: HashSet<String>,
     packages: HashMap<&'r str, Vec<PackageId>>,
     modules_of: Vec<Vec<ModuleId>>,
     /// Own modules by the last part of their path, without its ending.
@@ -76,6 +95,13 @@ impl<'r> Resolver<'r> {
         for (at, package) in record.packages.iter().enumerate() {
             packages.entry(&package.name).or_default().push(PackageId::new(at));
         }
+        let mut folders: HashSet<String> = HashSet::new();
+        for location in &locations {
+            let mut around = folder(location);
+            while !around.is_empty() && folders.insert(around.to_owned()) {
+                around = folder(around);
+            }
+        }
         let heads = vec![Vec::new(); record.packages.len()];
         let installed = Installed::under(root);
         let mut resolver = Self {
@@ -83,6 +109,7 @@ impl<'r> Resolver<'r> {
             locations,
             by_location,
             extra,
+            folders,
             packages,
             modules_of,
             own,
@@ -91,6 +118,11 @@ impl<'r> Resolver<'r> {
         };
         resolver.heads = resolver.find_heads(facts);
         resolver
+    }
+
+    /// Whether modules lie in a folder.
+    pub fn is_folder(&self, path: &str) -> bool {
+        self.folders.contains(path)
     }
 
     /// Where a module lies, from the project's folder.
@@ -136,6 +168,10 @@ impl<'r> Resolver<'r> {
             (Meant::Module(id), Some(Meant::Gone(gone))) => {
                 Meant::Gone(Gone { instead: Some(id), ..gone })
             }
+            // Another install of it, which the asking file does not see, is in the build.
+            (Meant::Module(id), Some(Meant::Lost(location))) if !self.sees(folder, id) => {
+                Meant::Lost(location)
+            }
             (Meant::Gone(gone), on_disk) => on_disk.unwrap_or(Meant::Gone(gone)),
             (Meant::Elsewhere | Meant::Unknown, on_disk) => {
                 let aliased = self.aliased(specifier);
@@ -172,9 +208,8 @@ impl<'r> Resolver<'r> {
                 });
                 let package = around.max_by_key(|(_, package)| package.place.len());
                 let package = package.map(|(at, _)| PackageId::new(at));
-                // Of a package that left nothing at all, nothing can be asked.
                 if package.is_none() && location.contains("node_modules/") {
-                    return Some(Meant::Elsewhere);
+                    return Some(Meant::Lost(location));
                 }
                 let stem = without_ending(&location).to_owned();
                 Meant::Gone(Gone { location: Some(location), package, stem, instead: None })
@@ -272,6 +307,13 @@ impl<'r> Resolver<'r> {
             };
             places.iter().copied().find(|id| place_of(id) == place)
         })
+    }
+
+    /// Whether files of a folder see the package of a module, by where it is installed.
+    fn sees(&self, folder: &str, id: ModuleId) -> bool {
+        let Some(package) = self.record.package_of(id) else { return true };
+        let around = package.place.rfind("node_modules/").map_or("", |at| &package.place[..at]);
+        folder.starts_with(around)
     }
 
     /// The module that a package is asked for by its name alone.

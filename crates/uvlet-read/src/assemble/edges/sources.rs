@@ -1,7 +1,7 @@
 //! What each source says: its digest, in which kind of module it is written, what it asks for.
 
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
-use uvlet_record::{ModuleFormat, ModuleId, Record, SideEffects, Texts, glob::Glob};
+use uvlet_record::{ModuleFormat, ModuleId, Package, Record, SideEffects, Texts, glob::Glob};
 use uvlet_script::{
     Dialect,
     requests::{Kind, Request, Requests, requests},
@@ -95,7 +95,7 @@ fn script_of_component(text: &str) -> Option<String> {
 /// Gives modules what their sources and packages say of them, where the bundler did not.
 pub fn describe(record: &mut Record, facts: &[Option<SourceFacts>]) {
     let declared: Vec<Option<bool>> =
-        (0..record.modules.len()).map(|at| declared(record, ModuleId::new(at))).collect();
+        (0..record.modules.len()).map(|at| declared_of(record, ModuleId::new(at))).collect();
     for ((module, facts), declared) in record.modules.iter_mut().zip(facts).zip(declared) {
         module.side_effects = module.side_effects.or(declared);
         let Some(facts) = facts else { continue };
@@ -112,15 +112,17 @@ pub fn describe(record: &mut Record, facts: &[Option<SourceFacts>]) {
     }
 }
 
-/// What a module's package declares of it (`sideEffects`, by globs from the package's folder).
-fn declared(record: &Record, id: ModuleId) -> Option<bool> {
-    let package = record.package_of(id)?;
+fn declared_of(record: &Record, id: ModuleId) -> Option<bool> {
+    declared(record.package_of(id)?, &record.location_of(id))
+}
+
+/// What a package declares of the file at a place (`sideEffects`, by globs from the package's folder).
+pub fn declared(package: &Package, location: &str) -> Option<bool> {
     let globs = match package.side_effects.as_ref()? {
         SideEffects::None => return Some(false),
         SideEffects::Undeclared => return None,
         SideEffects::In(globs) => globs,
     };
-    let location = record.location_of(id);
     let inside = location.strip_prefix(&package.place)?.trim_start_matches('/');
     let is_in = |glob: &String| {
         let glob = glob.trim_start_matches("./").trim_start_matches('/');

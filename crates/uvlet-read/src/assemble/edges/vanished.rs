@@ -1,7 +1,7 @@
 //! Requests that lead past modules which left no byte, such as files that only hand on what others
 //! give.
 //!
-//! Such a file of one's own becomes a module ([`handing`]); past those of packages requests lead on.
+//! Such a file becomes a module ([`handing`]).
 //!
 //! Where such a file lies under the project's folder it is read, and the names that are taken are
 //! followed through it. Else a module is meant that gives a name which is taken, in the same package
@@ -15,7 +15,7 @@ pub(crate) mod walk;
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 
-use handing::{Handing, is_own};
+use handing::Handing;
 use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
 use uvlet_script::requests::{Kind, Request};
 use walk::{Files, Step, Target, Walk};
@@ -44,6 +44,13 @@ impl Vanished<'_> {
                         let one = Open { from: *from, ask, gone, missing: Vec::new() };
                         open.extend(self.one(one, &givers, &files, (graph, &mut handing)));
                     }
+                    Meant::Lost(place) => {
+                        let names = ask.names.as_deref();
+                        let (mut found, steps) = self.on_disk(place, names, &files, &givers);
+                        found.retain(|(to, _)| *to != *from && self.placement.is_there(*to));
+                        let place = Some(place.clone()).filter(|_| is_handing(ask));
+                        lead((*from, ask), place, found, steps, (graph, &mut handing));
+                    }
                     Meant::Module(_) | Meant::Elsewhere => {}
                 }
             }
@@ -60,7 +67,7 @@ impl Vanished<'_> {
         });
         self.orphans(&open, graph, &mut handing);
         self.come_along(&files, &givers, graph, &mut handing);
-        self.through_lost_packages(asked, &givers, graph, &handing);
+        self.through_lost_packages(asked, &givers, graph, &mut handing);
         handing
     }
 
@@ -93,49 +100,24 @@ impl Vanished<'_> {
             Some(names) => names.is_empty() || open.missing.is_empty(),
             None => !found.is_empty(),
         };
-        match self.place(ask, gone).filter(|_| !found.is_empty()) {
-            Some(place) => {
-                if steps.is_empty() {
-                    steps = by_name(&place, &found);
-                }
-                steps.retain(|step| match step.to {
-                    Target::Module(to) => found.iter().any(|(found, _)| *found == to),
-                    Target::File(_) => true,
-                });
-                let modules = found.iter().map(|(to, _)| *to);
-                handing.add(&place, (from, ask), modules, steps);
-            }
-            None => {
-                for (to, name) in found {
-                    let names = name.map(|name| vec![name]);
-                    graph.add(from, to, ask, names, EdgeBasis::Inferred);
-                }
-            }
-        }
+        // Where disk may hold another edition than the build, only its own files tell what it leads to.
+        let is_sure = gone.instead.is_none() || !steps.is_empty();
+        let place = self.place(ask, gone).filter(|_| is_sure);
+        lead((from, ask), place, found, steps, (graph, handing));
         (!is_done).then_some(open)
     }
 
-    /// Where a file of one's own lies that left no byte and is asked for before anything runs; without
-    /// its ending where it is not at hand.
+    /// Where a file lies that left no byte and is asked for before anything runs; without its ending
+    /// where it is not at hand.
     fn place(&self, ask: &Request, gone: &Gone) -> Option<String> {
-        if !matches!(ask.kind, Kind::Import | Kind::Reexport) || gone.instead.is_some() {
+        if !is_handing(ask) {
             return None;
         }
-        let place = match &gone.location {
-            Some(location) => location.clone(),
-            None => {
-                let mut own = self.record.modules.iter().filter(|module| !module.third_party);
-                let is_folder = own.any(|module| {
-                    let inside = module.path.strip_prefix(&gone.stem);
-                    inside.is_some_and(|rest| rest.starts_with('/'))
-                });
-                match is_folder {
-                    true => format!("{}/index", gone.stem),
-                    false => gone.stem.clone(),
-                }
-            }
-        };
-        is_own(&place).then_some(place)
+        Some(match (&gone.location, self.resolver.is_folder(&gone.stem)) {
+            (Some(location), _) => location.clone(),
+            (None, true) => format!("{}/index", gone.stem),
+            (None, false) => gone.stem.clone(),
+        })
     }
 
     /// Requests for packages that left no module, as where one only re-exports others: what they lead to is
@@ -146,7 +128,7 @@ impl Vanished<'_> {
         asked: &Asked<'_>,
         givers: &Givers<'_>,
         graph: &mut Graph,
-        handing: &Handing,
+        handing: &mut Handing,
     ) {
         let known = graph.edges.iter().map(|edge| edge.to);
         let known: HashSet<ModuleId> = known.chain(handing.modules()).collect();
@@ -165,15 +147,18 @@ impl Vanished<'_> {
             }
         }
         let lost = asked.iter().flat_map(|(from, asks)| asks.iter().map(move |one| (*from, one)));
-        for (from, (ask, _)) in lost.filter(|(_, (_, meant))| *meant == Meant::Elsewhere) {
+        let is_lost = |meant: &Meant| matches!(meant, Meant::Elsewhere | Meant::Lost(_));
+        for (from, (ask, meant)) in lost.filter(|(_, (_, meant))| is_lost(meant)) {
             let called = of_package.get(tail(&ask.specifier)).map_or(&[][..], Vec::as_slice);
             let called = self.surest(from, called.iter().copied(), ask);
             let mut found: BTreeSet<(ModuleId, Option<String>)> = BTreeSet::new();
             for name in ask.names.iter().flatten().filter(|name| name.len() >= TELLING) {
                 let of_name = givers.get(name.as_str()).into_iter().flatten().copied();
                 let mut of_name = self.surest(from, of_name.filter(|id| orphans.contains(id)), ask);
-                if of_name.len() > 1 {
-                    of_name.retain(|id| called.contains(id));
+                match of_name.len() {
+                    0 => of_name = self.called(&called, name),
+                    1 => {}
+                    _ => of_name.retain(|id| called.contains(id)),
                 }
                 if let [only] = of_name.as_slice() {
                     found.insert((*only, Some(name.clone())));
@@ -182,9 +167,13 @@ impl Vanished<'_> {
             if found.is_empty() {
                 found.extend(called.into_iter().map(|id| (id, None)));
             }
-            for (to, name) in found.into_iter().filter(|(to, _)| *to != from) {
-                graph.add(from, to, ask, name.map(|name| vec![name]), EdgeBasis::Inferred);
-            }
+            found.retain(|(to, _)| *to != from);
+            let place = match meant {
+                Meant::Lost(location) => Some(location.clone()),
+                _ => placed(&ask.specifier),
+            };
+            let place = place.filter(|_| is_handing(ask));
+            lead((from, ask), place, found, BTreeSet::new(), (graph, handing));
         }
     }
 
@@ -420,13 +409,9 @@ impl Vanished<'_> {
             for at in chosen {
                 is_told[at] = true;
                 let Open { from, ask, gone, .. } = open[at];
-                match self.place(ask, gone) {
-                    Some(place) => {
-                        let steps = by_name(&place, &BTreeSet::from([(orphan, None)]));
-                        handing.add(&place, (from, ask), [orphan], steps);
-                    }
-                    None => graph.add(from, orphan, ask, None, EdgeBasis::Inferred),
-                }
+                let found = BTreeSet::from([(orphan, None)]);
+                let place = self.place(ask, gone);
+                lead((from, ask), place, found, BTreeSet::new(), (graph, handing));
             }
         }
         for (open, is_told) in open.iter().zip(is_told) {
@@ -448,6 +433,43 @@ impl Vanished<'_> {
         names.insert(tail(self.resolver.path(id)));
         members.iter().any(|member| names.contains(member.as_str()))
     }
+}
+
+/// Takes down what a request leads to: by a file that left no byte, where it is known which; else at once.
+fn lead(
+    (from, ask): (ModuleId, &Request),
+    place: Option<String>,
+    found: BTreeSet<(ModuleId, Option<String>)>,
+    mut steps: BTreeSet<Step>,
+    (graph, handing): (&mut Graph, &mut Handing),
+) {
+    let Some(place) = place.filter(|_| !found.is_empty()) else {
+        for (to, name) in found {
+            graph.add(from, to, ask, name.map(|name| vec![name]), EdgeBasis::Inferred);
+        }
+        return;
+    };
+    if steps.is_empty() {
+        steps = by_name(&place, &found);
+    }
+    steps.retain(|step| match step.to {
+        Target::Module(to) => found.iter().any(|(found, _)| *found == to),
+        Target::File(_) => true,
+    });
+    let modules = found.iter().map(|(to, _)| *to);
+    handing.add(&place, (from, ask), modules, steps);
+}
+
+/// Whether a request is for a file that may hand on what others give.
+fn is_handing(ask: &Request) -> bool {
+    matches!(ask.kind, Kind::Import | Kind::Reexport)
+}
+
+/// Where a package's file would lie that is requested by this name; none if it can be no package's.
+fn placed(specifier: &str) -> Option<String> {
+    let is_name = specifier.starts_with(|first: char| first.is_ascii_alphanumeric())
+        || (specifier.starts_with('@') && !specifier.starts_with("@/"));
+    (is_name && !specifier.contains(':')).then(|| format!("node_modules/{specifier}"))
 }
 
 /// What a file leads to that is not at hand, by the names that are taken of it.

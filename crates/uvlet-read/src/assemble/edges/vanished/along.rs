@@ -3,7 +3,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use uvlet_record::{FileId, ModuleId};
+use uvlet_record::{FileId, ModuleId, PackageId, SideEffects};
 
 use super::{
     super::{graph::Graph, placement::With},
@@ -34,7 +34,11 @@ impl Vanished<'_> {
             askers.any(|asker| *asker == with || self.placement.with(*asker, with) == With::Always)
         };
         let mut along: BTreeSet<Step> = BTreeSet::new();
-        for (place, named) in handing.asked() {
+        let ids = (0..self.record.modules.len()).map(ModuleId::new);
+        let orphans = ids.filter(|id| self.placement.is_there(*id) && !askers.contains_key(id));
+        let orphaned: BTreeSet<PackageId> =
+            orphans.filter_map(|id| self.record.module(id).package).collect();
+        for (place, named) in handing.asked().filter(|(place, _)| !self.is_free(place, &orphaned)) {
             let mut walk = Walk::new(self, files, givers);
             walk.all(place, 0);
             // Askers that lie in the same files are loaded alike.
@@ -71,5 +75,16 @@ impl Vanished<'_> {
             along.extend(kept.into_iter().map(|step| Step { names: Some(Vec::new()), ..step }));
         }
         handing.lead(along);
+    }
+
+    /// Whether a file is of a package that says that none of its files does anything, and all of which is
+    /// asked for by name.
+    fn is_free(&self, place: &str, orphaned: &BTreeSet<PackageId>) -> bool {
+        let mut packages = self.record.packages.iter().enumerate();
+        packages.any(|(at, package)| {
+            package.side_effects == Some(SideEffects::None)
+                && !orphaned.contains(&PackageId::new(at))
+                && place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+        })
     }
 }

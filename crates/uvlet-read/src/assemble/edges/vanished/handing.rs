@@ -1,17 +1,30 @@
-//! Files of one's own that left no byte and hand on what others give: they become modules, so that what
-//! they draw in can be told, and gone past.
+//! Files that left no byte and hand on what others give: they become modules, so that what they draw in
+//! can be told, and gone past.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    path::Path,
+};
 
-use uvlet_record::{Edge, EdgeBasis, EdgeKind, Module, ModuleFormat, ModuleId, PackageId, Record};
+use uvlet_record::{
+    Edge, EdgeBasis, EdgeKind, Module, ModuleFormat, ModuleId, Package, PackageId, Record,
+};
 use uvlet_script::requests::Request;
 
-use crate::assemble::{
-    edges::{
-        graph::{Graph, kind},
-        vanished::walk::{Step, Target},
+use crate::{
+    assemble::{
+        edges::{
+            graph::{Graph, kind},
+            sources::declared,
+            vanished::walk::{Step, Target},
+        },
+        numbers::Numbers,
     },
-    numbers::Numbers,
+    project::{
+        locks::Locked,
+        packages,
+        source_names::{self, Installed},
+    },
 };
 
 /// A file that left no byte.
@@ -75,60 +88,33 @@ impl Handing {
         })
     }
 
-    /// Where a step of a file leads: to modules, or to a file that becomes one.
-    fn leads(&self, step: &Step) -> BTreeSet<Target> {
-        let mut found = BTreeSet::new();
-        let mut seen: BTreeSet<&str> = BTreeSet::new();
-        let mut open = vec![step];
-        while let Some(step) = open.pop() {
-            match &step.to {
-                Target::File(place) if !is_own(place) => {
-                    let next = self.0.get(place).filter(|_| seen.insert(place));
-                    open.extend(next.into_iter().flat_map(|file| &file.steps));
-                }
-                target => _ = found.insert(target.clone()),
-            }
-        }
-        found
-    }
-
     /// Adds the files to the record as modules, with the edges from and to them. How the modules that
     /// were there are numbered now.
-    pub fn add_to(self, record: &mut Record, graph: &mut Graph) -> Numbers {
-        let edges: BTreeMap<&str, Vec<(&Step, Target)>> = self
-            .0
-            .iter()
-            .filter(|(place, _)| is_own(place))
-            .map(|(place, file)| {
-                let leads = file
-                    .steps
-                    .iter()
-                    .flat_map(|step| self.leads(step).into_iter().map(move |to| (step, to)));
-                (place.as_str(), leads.collect())
-            })
-            .collect();
-        let kept = leading(&edges);
-        let mut packages: BTreeMap<&str, Option<PackageId>> = BTreeMap::new();
-        for place in &kept {
-            let around = record.packages.iter().enumerate().filter(|(_, package)| {
-                place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
-            });
-            let around = around.max_by_key(|(_, package)| package.place.len());
-            packages.insert(place, around.map(|(at, _)| PackageId::new(at)));
-        }
-        let module = |place: &&str| Module {
-            path: (*place).to_owned(),
-            package: packages.get(place).copied().flatten(),
-            format: Some(ModuleFormat::Es),
-            ..Module::default()
+    pub fn add_to(self, record: &mut Record, graph: &mut Graph, root: Option<&Path>) -> Numbers {
+        let kept = self.leading();
+        add_packages(kept.iter().copied(), record, root);
+        let packages: BTreeMap<&str, Option<PackageId>> =
+            kept.iter().map(|&place| (place, package_around(place, record))).collect();
+        let module = |place: &&str| {
+            let package = packages.get(place).copied().flatten();
+            let known = package.map(|id| &record.packages[id.at()]);
+            Module {
+                path: path_of(place).to_owned(),
+                package,
+                third_party: known.map_or(path_of(place) != *place, |package| !package.own),
+                format: Some(ModuleFormat::Es),
+                side_effects: known.and_then(|package| declared(package, place)),
+                ..Module::default()
+            }
         };
-        let numbers = Numbers::with(record, kept.iter().map(module).collect());
+        let modules = kept.iter().map(module).collect();
+        let numbers = Numbers::with(record, modules);
         graph.renumber(&numbers);
         let number = |place: &str| {
-            let package = packages.get(place).copied().flatten();
+            let (path, package) = (path_of(place), packages.get(place).copied().flatten());
             let found = record
                 .modules
-                .binary_search_by(|module| (&*module.path, module.package).cmp(&(place, package)));
+                .binary_search_by(|module| (&*module.path, module.package).cmp(&(path, package)));
             found.ok().map(ModuleId::new)
         };
         for place in kept.iter().copied() {
@@ -139,8 +125,8 @@ impl Handing {
                 let basis = EdgeBasis::Parsed;
                 graph.edges.insert(Edge { from, to: id, kind, request, names, basis });
             }
-            for (step, target) in &edges[place] {
-                let to = match target {
+            for step in &self.0[place].steps {
+                let to = match &step.to {
                     Target::Module(to) => Some(numbers.now(*to)),
                     Target::File(place) => number(place).filter(|_| kept.contains(place.as_str())),
                 };
@@ -152,28 +138,80 @@ impl Handing {
         }
         numbers
     }
-}
 
-/// The files that lead to a module, themselves or by others.
-fn leading<'p>(edges: &BTreeMap<&'p str, Vec<(&Step, Target)>>) -> BTreeSet<&'p str> {
-    let mut kept: BTreeSet<&str> = BTreeSet::new();
-    loop {
-        let leads = |place: &&&'p str| {
-            !kept.contains(**place)
-                && edges[**place].iter().any(|(_, to)| match to {
-                    Target::Module(_) => true,
-                    Target::File(next) => kept.contains(next.as_str()),
-                })
-        };
-        let more: Vec<&'p str> = edges.keys().filter(leads).copied().collect();
-        if more.is_empty() {
-            return kept;
+    /// The files that lead to a module, themselves or by others.
+    fn leading(&self) -> BTreeSet<&str> {
+        let mut before: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
+        let mut open: Vec<&str> = Vec::new();
+        for (place, step) in
+            self.0.iter().flat_map(|(place, file)| file.steps.iter().map(move |step| (place, step)))
+        {
+            match &step.to {
+                Target::Module(_) => open.push(place),
+                Target::File(next) => before.entry(next).or_default().push(place),
+            }
         }
-        kept.extend(more);
+        let mut kept: BTreeSet<&str> = BTreeSet::new();
+        while let Some(place) = open.pop() {
+            if kept.insert(place) {
+                open.extend(before.get(place).into_iter().flatten());
+            }
+        }
+        kept
     }
 }
 
-/// Whether a file is no installed one.
-pub fn is_own(place: &str) -> bool {
-    !place.split('/').any(|part| part == "node_modules")
+/// The path of the module that a file becomes.
+fn path_of(place: &str) -> &str {
+    match source_names::installed(place) {
+        Some(_) => place.find("node_modules/").map_or(place, |at| &place[at..]),
+        None => place,
+    }
+}
+
+/// The package that a file lies in, as far as it left a byte.
+fn package_around(place: &str, record: &Record) -> Option<PackageId> {
+    let around = record.packages.iter().enumerate().filter(|(_, package)| {
+        place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+    });
+    let (at, package) = around.max_by_key(|(_, package)| package.place.len())?;
+    let least = source_names::installed(place).map_or(0, |installed| installed.place.len());
+    (package.place.len() >= least).then_some(PackageId::new(at))
+}
+
+/// Puts packages into a record that left no byte but are led through; the others are numbered anew.
+fn add_packages<'p>(
+    places: impl Iterator<Item = &'p str>,
+    record: &mut Record,
+    root: Option<&Path>,
+) {
+    let lost = places.filter(|place| package_around(place, record).is_none());
+    let lost: BTreeMap<String, Installed> = lost
+        .filter_map(source_names::installed)
+        .map(|installed| (installed.place.clone(), installed))
+        .collect();
+    let package = |installed: Installed| {
+        let found = packages::about(&installed, root, &Locked::default());
+        Package {
+            alias_of: found.name.filter(|name| *name != installed.name),
+            version: found.version,
+            own: false,
+            side_effects: found.side_effects,
+            name: installed.name,
+            place: installed.place,
+        }
+    };
+    let lost = lost.into_values().map(|installed| (None, package(installed)));
+    let known = std::mem::take(&mut record.packages).into_iter().enumerate();
+    let mut all: Vec<_> = known.map(|(at, package)| (Some(at), package)).chain(lost).collect();
+    all.sort_by(|(_, one), (_, other)| (&one.name, &one.place).cmp(&(&other.name, &other.place)));
+    let now: BTreeMap<usize, PackageId> = all
+        .iter()
+        .enumerate()
+        .filter_map(|(at, (before, _))| Some(((*before)?, PackageId::new(at))))
+        .collect();
+    for package in record.modules.iter_mut().filter_map(|module| module.package.as_mut()) {
+        *package = now[&package.at()];
+    }
+    record.packages = all.into_iter().map(|(_, package)| package).collect();
 }

@@ -9,7 +9,7 @@ use uvlet_record::{ModuleId, PackageId};
 use uvlet_script::requests::{Kind, Request};
 
 use super::super::{
-    resolve::{Gone, Meant, folder},
+    resolve::{Meant, folder},
     sources::{self, SourceFacts},
 };
 use crate::{
@@ -114,24 +114,21 @@ impl<'w, 'a> Walk<'w, 'a> {
         }
         requests.gives_all_of.iter().any(|&ask| {
             let ask = &requests.asks[ask];
-            match self.meant(location, ask) {
-                Meant::Module(id) => {
-                    let gives = self.gives(id, name, &mut HashSet::new());
-                    if gives {
-                        self.step(location, ask, Target::Module(id));
-                        self.found.insert((id, Some(taken.to_owned())));
-                    }
-                    gives
+            let meant = self.meant(location, ask);
+            if let Meant::Module(id) = meant {
+                let gives = self.gives(id, name, &mut HashSet::new());
+                if gives {
+                    self.step(location, ask, Target::Module(id));
+                    self.found.insert((id, Some(taken.to_owned())));
                 }
-                Meant::Gone(Gone { location: Some(next), .. }) => {
-                    let gives = self.name(&next, name, taken, depth + 1);
-                    if gives {
-                        self.step(location, ask, Target::File(next));
-                    }
-                    gives
-                }
-                _ => false,
+                return gives;
             }
+            let Some(next) = meant.vanished_file() else { return false };
+            let gives = self.name(next, name, taken, depth + 1);
+            if gives {
+                self.step(location, ask, Target::File(next.to_owned()));
+            }
+            gives
         })
     }
 
@@ -177,21 +174,19 @@ impl<'w, 'a> Walk<'w, 'a> {
         taken: &str,
         depth: usize,
     ) {
-        match (self.meant(location, ask), name) {
-            (Meant::Module(id), _) => {
-                self.step(location, ask, Target::Module(id));
-                self.found.insert((id, Some(taken.to_owned())));
+        let meant = self.meant(location, ask);
+        if let Meant::Module(id) = meant {
+            self.step(location, ask, Target::Module(id));
+            self.found.insert((id, Some(taken.to_owned())));
+        }
+        let Some(next) = meant.vanished_file() else { return };
+        self.step(location, ask, Target::File(next.to_owned()));
+        match name {
+            Some(name) => {
+                self.name(next, name, taken, depth + 1);
+                self.effects(next, depth + 1);
             }
-            (Meant::Gone(Gone { location: Some(next), .. }), Some(name)) => {
-                self.step(location, ask, Target::File(next.clone()));
-                self.name(&next, name, taken, depth + 1);
-                self.effects(&next, depth + 1);
-            }
-            (Meant::Gone(Gone { location: Some(next), .. }), None) => {
-                self.step(location, ask, Target::File(next.clone()));
-                self.all(&next, depth + 1);
-            }
-            _ => {}
+            None => self.all(next, depth + 1),
         }
     }
 
@@ -218,16 +213,14 @@ impl<'w, 'a> Walk<'w, 'a> {
         let statically =
             |ask: &&Request| matches!(ask.kind, Kind::Import | Kind::Reexport | Kind::Require);
         for ask in facts.requests.asks.iter().filter(statically) {
-            match self.meant(location, ask) {
-                Meant::Module(id) => {
-                    self.step(location, ask, Target::Module(id));
-                    self.found.insert((id, None));
-                }
-                Meant::Gone(Gone { location: Some(next), .. }) => {
-                    self.step(location, ask, Target::File(next.clone()));
-                    self.all(&next, depth + 1);
-                }
-                _ => {}
+            let meant = self.meant(location, ask);
+            if let Meant::Module(id) = meant {
+                self.step(location, ask, Target::Module(id));
+                self.found.insert((id, None));
+            }
+            if let Some(next) = meant.vanished_file() {
+                self.step(location, ask, Target::File(next.to_owned()));
+                self.all(next, depth + 1);
             }
         }
     }
