@@ -36,17 +36,9 @@ impl<'r> Cut<'r> {
                     .is_some_and(|path| paths.contains(stem(&path)))
         };
         let mut requests: HashSet<(ModuleId, &str)> = asked.into_iter().filter(is_for_it).collect();
-        if subject.kind == SubjectKind::Package {
-            let name = subject.text.rsplit_once('@').map_or("", |(name, _)| name);
-            let is_its = |request: &str| {
-                [subject.text.as_str(), name].into_iter().filter(|name| !name.is_empty()).any(
-                    |name| {
-                        request
-                            .strip_prefix(name)
-                            .is_some_and(|rest| rest.is_empty() || rest.starts_with('/'))
-                    },
-                )
-            };
+        let packages = packages(record, subject);
+        if !packages.is_empty() {
+            let is_its = |request: &str| packages.contains(package_name(request));
             let edges = record.edges.iter().filter(|edge| !subject.has(edge.from));
             let asked = edges.filter_map(|edge| Some((edge.from, edge.request.as_deref()?)));
             requests.extend(asked.filter(|(_, request)| is_its(request)));
@@ -57,6 +49,26 @@ impl<'r> Cut<'r> {
     pub(crate) fn has(&self, edge: &Edge) -> bool {
         edge.request.as_deref().is_some_and(|request| self.requests.contains(&(edge.from, request)))
     }
+}
+
+/// Names of the packages that a subject holds all of, in whatever places they are installed.
+fn packages<'s>(record: &'s Record, subject: &'s Subject) -> HashSet<&'s str> {
+    let name = |id: ModuleId| record.package_of(id).map(|package| package.name.as_str());
+    let mut names: HashSet<&str> = subject.modules.iter().filter_map(|&id| name(id)).collect();
+    if subject.kind != SubjectKind::Package {
+        let ids = (0..record.modules.len()).map(ModuleId::new);
+        for other in ids.filter(|&id| !subject.has(id)) {
+            name(other).map(|name| names.remove(name));
+        }
+    }
+    names
+}
+
+/// The package that a request would be for, as npm names them.
+fn package_name(request: &str) -> &str {
+    let parts = if request.starts_with('@') { 2 } else { 1 };
+    let end = request.match_indices('/').nth(parts - 1).map_or(request.len(), |(at, _)| at);
+    &request[..end]
 }
 
 /// The path that a relative request means, without resolving it.
@@ -85,5 +97,37 @@ fn stem(path: &str) -> &str {
     match name {
         "index" if !folder.is_empty() => folder,
         name => &path[..path.len() - path.rsplit('/').next().map_or(0, str::len) + name.len()],
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::Cut;
+    use crate::{graph::network::Network, lens::Lens, select::subject::Subject, small::Small};
+
+    #[rstest]
+    #[case("quay", true)]
+    #[case("package(quay)", true)]
+    #[case("package(quay*)", true)]
+    #[case("quay/index.js", false)]
+    #[case("package(pier)", false)]
+    fn a_request_for_a_package_that_re_exports_goes_with_it(#[case] text: &str, #[case] is: bool) {
+        let core = "node_modules/quay-core/quay.js";
+        let record = Small::default()
+            .file("a.js", &[("src/main.js", "go()"), (core, "x"), ("node_modules/pier/a.js", "y")])
+            .import("src/main.js", core, "quay")
+            .import("src/main.js", "node_modules/pier/a.js", "pier")
+            .import("node_modules/quay/index.js", core, "quay-core")
+            .import("node_modules/quay/more.js", "node_modules/quay/index.js", "./index.js")
+            .entry("index", &["a.js"], "src/main.js")
+            .build();
+        let lens = Lens::new(&record);
+        let network = Network::of(&record);
+        let subject = Subject::find(text, &lens).unwrap();
+        let cut = Cut::of(&record, &network, &subject);
+        let edge = record.edges.iter().find(|edge| edge.request.as_deref() == Some("quay"));
+        assert_eq!(cut.has(edge.unwrap()), is);
     }
 }
