@@ -230,6 +230,43 @@ fn files_of_packages_that_left_no_byte_are_modules() {
 }
 
 #[test]
+fn a_package_that_is_built_of_sources_of_its_own_is_led_into() {
+    // Its map names sources that are not installed with it, and of which none gives what is taken.
+    let folder = script(&[
+        ("src/page.ts", "import { Quay } from 'tide'; new Quay()"),
+        ("node_modules/tide/src/core/quay.core.ts", "export default class {}"),
+        ("node_modules/tide/src/press/index.ts", "export const press = 1"),
+        ("node_modules/tide/src/plugin.ts", "import { low } from 'scale'; low()"),
+        ("node_modules/scale/src/gesture/index.ts", "export const gesture = 1"),
+        ("node_modules/scale/src/low.ts", "export const low = 1"),
+    ])
+    .with("out/index.html", "<script type=module src=a.js></script>")
+    .with("package.json", "{\"name\":\"site\"}")
+    .with("src/page.ts", "")
+    .with("node_modules/tide/package.json", r#"{"name":"tide","module":"dist/tide.js"}"#)
+    .with("node_modules/tide/dist/tide.js", "class Q {} export { Q as Quay }")
+    .with("node_modules/scale/package.json", r#"{"name":"scale","module":"dist/scale.js"}"#)
+    .with("node_modules/scale/dist/scale.js", "export * from './low.js'")
+    .with("node_modules/scale/dist/low.js", "export const low = 1");
+    let record = record(folder.path(), &["out"]);
+    let led = led(&record, &["parsed", "inferred"]);
+    let to = |from: &str| -> Vec<&str> {
+        let led = led.iter().filter(|(asking, _)| asking == from);
+        led.map(|(_, to)| to.strip_prefix("node_modules/").unwrap_or(to)).collect()
+    };
+    let parts = ["tide/src/core/quay.core.ts", "tide/src/plugin.ts", "tide/src/press/index.ts"];
+    assert_eq!(to("src/page.ts"), parts);
+    // Packages are looked for around where sources would lie; the index of a part is not that of the whole,
+    // and stays with what is taken.
+    let parts = ["scale/src/gesture/index.ts", "scale/src/low.ts"];
+    assert_eq!(to("node_modules/tide/src/plugin.ts"), parts);
+    let is_direct = |edge: &&Value| path(&record, &edge["from"]).ends_with("plugin.ts");
+    let direct = list(&record, "edges").iter().filter(is_direct);
+    let direct: Vec<String> = direct.map(|edge| path(&record, &edge["to"])).collect();
+    assert_eq!(direct, ["node_modules/scale/dist/scale.js"]);
+}
+
+#[test]
 fn requests_of_every_kind_are_resolved() {
     let folder = script(&[
         (

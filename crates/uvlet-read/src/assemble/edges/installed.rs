@@ -59,9 +59,17 @@ impl Installed {
 
     /// The file that a request means, from the project's folder; `folder` is that of the asking module.
     pub fn resolve(&self, folder: &str, specifier: &str, kind: Kind) -> Option<String> {
-        let folder = self.root.join(folder);
+        let asking = self.root.join(folder);
+        // Sources that a package's own map names are mostly not installed with it: packages are looked for
+        // from the folders around them all the same.
+        let is_bare = !specifier.starts_with('.');
+        let mut around = asking.ancestors().take_while(|folder| folder.starts_with(&self.root));
+        let folder = around.find(|folder| folder.is_dir())?;
+        if !is_bare && folder != asking {
+            return None;
+        }
         let resolver = if kind == Kind::Require { &self.of_require } else { &self.of_import };
-        let found = folder.is_dir().then(|| resolver.resolve(&folder, specifier).ok())??;
+        let found = resolver.resolve(folder, specifier).ok()?;
         let inside = found.path().strip_prefix(&self.root).ok()?;
         let parts: Option<Vec<&str>> = inside.iter().map(|part| part.to_str()).collect();
         Some(parts?.join("/"))

@@ -17,6 +17,38 @@ use super::{
     sources::SourceFacts,
 };
 
+/// Folders of a package that hold an edition of all of it, rather than a part.
+const ROOMS: [&str; 28] = [
+    "",
+    "src",
+    "source",
+    "lib",
+    "libs",
+    "dist",
+    "es",
+    "esm",
+    "es5",
+    "es6",
+    "es2015",
+    "esnext",
+    "mjs",
+    "cjs",
+    "commonjs",
+    "umd",
+    "js",
+    "build",
+    "out",
+    "module",
+    "modules",
+    "modern",
+    "legacy",
+    "browser",
+    "production",
+    "packages",
+    "bundles",
+    "fesm2022",
+];
+
 /// What a request means.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Meant {
@@ -324,10 +356,15 @@ impl<'r> Resolver<'r> {
             return Some(*only);
         }
         let last = name.rsplit('/').next().unwrap_or(name);
+        let place = self.record.packages[package.at()].place.as_str();
         let is_usual = |id: &&ModuleId| {
-            let stem = tail(self.path(**id));
+            let path = self.path(**id);
+            let inside = path.strip_prefix(place).map(|inside| inside.trim_start_matches('/'));
+            let mut folders = folder(inside.unwrap_or_default()).split('/');
+            let stem = tail(path);
             let plain = stem.split('.').next().unwrap_or(stem);
             ["index", "main", "module", last].contains(&plain)
+                && folders.all(|folder| folder == last || ROOMS.contains(&folder))
         };
         let heads = &self.heads[package.at()];
         let mut usual = heads.iter().filter(is_usual);

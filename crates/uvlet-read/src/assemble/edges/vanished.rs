@@ -13,7 +13,7 @@ pub(crate) mod handing;
 pub(crate) mod requests;
 pub(crate) mod walk;
 
-use std::collections::{BTreeSet, HashMap, HashSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 
 use handing::Handing;
 use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
@@ -35,6 +35,7 @@ impl Vanished<'_> {
         let givers = self.givers();
         let files = Files::default();
         let mut handing = Handing::default();
+        let mut built = Built::new();
         let mut open: Vec<Open<'_>> = Vec::new();
         for (from, asks) in asked {
             for (ask, meant) in asks {
@@ -42,11 +43,13 @@ impl Vanished<'_> {
                     Meant::Unknown => graph.unresolved(*from, ask),
                     Meant::Gone(gone) => {
                         let one = Open { from: *from, ask, gone, missing: Vec::new() };
-                        open.extend(self.one(one, &givers, &files, (graph, &mut handing)));
+                        let ways = (&mut *graph, &mut handing, &mut built);
+                        open.extend(self.one(one, &givers, &files, ways));
                     }
                     Meant::Lost(place) => {
                         let names = ask.names.as_deref();
-                        let (mut found, steps) = self.on_disk(place, names, &files, &givers);
+                        let walk = self.on_disk(place, names, &files, &givers);
+                        let Walk { mut found, steps, .. } = walk;
                         found.retain(|(to, _)| *to != *from && self.placement.is_there(*to));
                         let place = Some(place.clone()).filter(|_| is_handing(ask));
                         lead((*from, ask), place, found, steps, (graph, &mut handing));
@@ -60,11 +63,12 @@ impl Vanished<'_> {
             Some(location) => {
                 let is_own = open.ask.specifier.starts_with('.');
                 let is_shaken = is_own && self.are_given(location, &open.missing, &files, &givers);
-                let (leads, _) = self.on_disk(location, None, &files, &givers);
+                let leads = self.on_disk(location, None, &files, &givers).found;
                 !is_shaken && !leads.is_empty()
             }
             None => true,
         });
+        self.parts(&built, graph, &mut handing);
         self.orphans(&open, graph, &mut handing);
         self.come_along(&files, &givers, graph, &mut handing);
         self.through_lost_packages(asked, &givers, graph, &mut handing);
@@ -77,11 +81,14 @@ impl Vanished<'_> {
         mut open: Open<'o>,
         givers: &Givers<'_>,
         files: &Files,
-        (graph, handing): (&mut Graph, &mut Handing),
+        (graph, handing, built): (&mut Graph, &mut Handing, &mut Built),
     ) -> Option<Open<'o>> {
         let Open { from, ask, gone, .. } = open;
-        let on_disk = |place| self.on_disk(place, ask.names.as_deref(), files, givers);
-        let (mut found, mut steps) = gone.location.as_deref().map(on_disk).unwrap_or_default();
+        let walk = match &gone.location {
+            Some(place) => self.on_disk(place, ask.names.as_deref(), files, givers),
+            None => Walk::new(self, files, givers),
+        };
+        let Walk { mut found, mut steps, built: files, .. } = walk;
         // A file that is installed may itself be built, of sources that its own map names.
         if found.is_empty() {
             found = self.by_names(from, ask, gone, givers);
@@ -103,6 +110,12 @@ impl Vanished<'_> {
         // Where disk may hold another edition than the build, only its own files tell what it leads to.
         let is_sure = gone.instead.is_none() || !steps.is_empty();
         let place = self.place(ask, gone).filter(|_| is_sure);
+        if let Some(place) = place.as_deref().filter(|place| files.contains(*place)) {
+            handing.add(place, (from, ask), [], []);
+        }
+        for file in files {
+            built.entry(file).or_default().insert(from);
+        }
         lead((from, ask), place, found, steps, (graph, handing));
         (!is_done).then_some(open)
     }
@@ -152,7 +165,8 @@ impl Vanished<'_> {
             let called = of_package.get(tail(&ask.specifier)).map_or(&[][..], Vec::as_slice);
             let called = self.surest(from, called.iter().copied(), ask);
             let mut found: BTreeSet<(ModuleId, Option<String>)> = BTreeSet::new();
-            for name in ask.names.iter().flatten().filter(|name| name.len() >= TELLING) {
+            let tells = |name: &&String| name.len() >= TELLING && *name != "default";
+            for name in ask.names.iter().flatten().filter(tells) {
                 let of_name = givers.get(name.as_str()).into_iter().flatten().copied();
                 let mut of_name = self.surest(from, of_name.filter(|id| orphans.contains(id)), ask);
                 match of_name.len() {
@@ -195,13 +209,13 @@ impl Vanished<'_> {
     }
 
     /// Through files on disk.
-    fn on_disk(
-        &self,
+    fn on_disk<'w>(
+        &'w self,
         location: &str,
         names: Option<&[String]>,
-        files: &Files,
-        givers: &Givers<'_>,
-    ) -> (BTreeSet<(ModuleId, Option<String>)>, BTreeSet<Step>) {
+        files: &'w Files,
+        givers: &'w Givers<'w>,
+    ) -> Walk<'w, 'w> {
         let mut walk = Walk::new(self, files, givers);
         match names {
             Some(names) => {
@@ -210,7 +224,7 @@ impl Vanished<'_> {
             }
             None => walk.all(location, 0),
         }
-        (walk.found, walk.steps)
+        walk
     }
 
     /// Whether a file gives names itself, or it is known who does: left out are names that were shaken.
@@ -480,6 +494,9 @@ fn by_name(place: &str, found: &BTreeSet<(ModuleId, Option<String>)>) -> BTreeSe
     };
     found.iter().map(step).collect()
 }
+
+/// Files that are built of modules of their packages, with the modules that lead to them.
+type Built = BTreeMap<String, BTreeSet<ModuleId>>;
 
 /// A request of which something was not found.
 struct Open<'o> {

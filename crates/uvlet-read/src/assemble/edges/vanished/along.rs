@@ -1,12 +1,15 @@
 //! What comes along with a file that left no byte, though nobody takes its names: a module that must be
 //! kept for what it does.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashSet};
 
 use uvlet_record::{FileId, ModuleId, PackageId, SideEffects};
 
 use super::{
-    super::{graph::Graph, placement::With},
+    super::{
+        graph::{Graph, is_style},
+        placement::With,
+    },
     handing::Handing,
     requests::{Givers, Vanished},
     walk::{Files, Step, Target, Walk},
@@ -34,10 +37,7 @@ impl Vanished<'_> {
             askers.any(|asker| *asker == with || self.placement.with(*asker, with) == With::Always)
         };
         let mut along: BTreeSet<Step> = BTreeSet::new();
-        let ids = (0..self.record.modules.len()).map(ModuleId::new);
-        let orphans = ids.filter(|id| self.placement.is_there(*id) && !askers.contains_key(id));
-        let orphaned: BTreeSet<PackageId> =
-            orphans.filter_map(|id| self.record.module(id).package).collect();
+        let orphaned = self.orphaned(graph, handing);
         for (place, named) in handing.asked().filter(|(place, _)| !self.is_free(place, &orphaned)) {
             let mut walk = Walk::new(self, files, givers);
             walk.all(place, 0);
@@ -77,14 +77,61 @@ impl Vanished<'_> {
         handing.lead(along);
     }
 
+    /// Adds to files that are built of modules of their packages those that nobody asks for: they stay with
+    /// what is taken. The files come with the modules that lead to them.
+    pub(super) fn parts(
+        &self,
+        built: &BTreeMap<String, BTreeSet<ModuleId>>,
+        graph: &Graph,
+        handing: &mut Handing,
+    ) {
+        let orphaned = self.orphaned(graph, handing);
+        for (place, askers) in built {
+            let parts = self.installed_around(place).and_then(|package| orphaned.get(&package));
+            let comes = |part: &&ModuleId| {
+                askers.iter().any(|from| self.placement.with(**part, *from) == With::Always)
+            };
+            let step = |part: &ModuleId| {
+                let (from, names) = (place.clone(), Some(Vec::new()));
+                Step { from, request: None, names, to: Target::Module(*part) }
+            };
+            handing.lead(parts.into_iter().flatten().filter(comes).map(step));
+        }
+    }
+
+    /// By package, its modules that nothing is known to ask for.
+    fn orphaned(&self, graph: &Graph, handing: &Handing) -> BTreeMap<PackageId, Vec<ModuleId>> {
+        let asked = graph.edges.iter().map(|edge| edge.to).chain(handing.modules());
+        let asked: HashSet<ModuleId> = asked.collect();
+        let mut orphaned: BTreeMap<PackageId, Vec<ModuleId>> = BTreeMap::new();
+        for id in (0..self.record.modules.len()).map(ModuleId::new) {
+            let package = self.record.module(id).package.filter(|_| self.placement.is_there(id));
+            if let Some(package) = package
+                && !asked.contains(&id)
+                && !is_style(self.record, id)
+            {
+                orphaned.entry(package).or_default().push(id);
+            }
+        }
+        orphaned
+    }
+
     /// Whether a file is of a package that says that none of its files does anything, and all of which is
     /// asked for by name.
-    fn is_free(&self, place: &str, orphaned: &BTreeSet<PackageId>) -> bool {
-        let mut packages = self.record.packages.iter().enumerate();
-        packages.any(|(at, package)| {
-            package.side_effects == Some(SideEffects::None)
-                && !orphaned.contains(&PackageId::new(at))
-                && place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+    fn is_free(&self, place: &str, orphaned: &BTreeMap<PackageId, Vec<ModuleId>>) -> bool {
+        self.installed_around(place).is_some_and(|id| {
+            let package = &self.record.packages[id.at()];
+            package.side_effects == Some(SideEffects::None) && !orphaned.contains_key(&id)
         })
+    }
+
+    /// The installed package that a file lies in.
+    fn installed_around(&self, place: &str) -> Option<PackageId> {
+        let packages = self.record.packages.iter().enumerate().filter(|(_, package)| {
+            !package.own
+                && place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
+        });
+        let (at, _) = packages.max_by_key(|(_, package)| package.place.len())?;
+        Some(PackageId::new(at))
     }
 }

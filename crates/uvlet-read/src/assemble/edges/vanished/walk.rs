@@ -57,13 +57,15 @@ pub struct Walk<'w, 'a> {
     pub found: BTreeSet<(ModuleId, Option<String>)>,
     /// What the files lead to.
     pub steps: BTreeSet<Step>,
+    /// Files that give names themselves, and so are built of others.
+    pub built: BTreeSet<String>,
     seen: HashSet<(String, String)>,
 }
 
 impl<'w, 'a> Walk<'w, 'a> {
     pub fn new(vanished: &'w Vanished<'a>, files: &'w Files, givers: &'w Givers<'w>) -> Self {
         let (found, steps, seen) = (BTreeSet::new(), BTreeSet::new(), HashSet::new());
-        Self { vanished, files, givers, found, steps, seen }
+        Self { vanished, files, givers, found, steps, built: BTreeSet::new(), seen }
     }
 
     fn read(&self, location: &str) -> Option<Arc<SourceFacts>> {
@@ -107,6 +109,7 @@ impl<'w, 'a> Walk<'w, 'a> {
         if let Some(give) = requests.gives.iter().find(|give| give.name == name) {
             let Some((ask, inside)) = &give.from else {
                 self.of_sources(location, name, taken);
+                self.built.insert(location.to_owned());
                 return true;
             };
             self.hand_on(location, &requests.asks[*ask], inside.as_deref(), taken, depth);
