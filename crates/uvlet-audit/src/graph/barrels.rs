@@ -260,8 +260,15 @@ impl Barrels {
                     None => {}
                 }
             }
-            // A name that comes from nowhere comes from what cannot be seen.
-            if taken.len() == before {
+            // A name that comes from nowhere comes from what cannot be seen, unless the file that it is said
+            // to come from left nothing.
+            let has_left_nothing = || {
+                handed.names.get(name).is_some_and(|(from, _)| {
+                    let lost = &sight.record.unresolved_requests;
+                    !lost.iter().any(|lost| lost.from == id && lost.request == *from)
+                })
+            };
+            if taken.len() == before && !has_left_nothing() {
                 return all();
             }
         }

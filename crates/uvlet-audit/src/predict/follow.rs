@@ -97,8 +97,11 @@ fn is_along(edge: &Edge) -> bool {
     edge.basis == EdgeBasis::Inferred && edge.names.as_ref().is_some_and(Vec::is_empty)
 }
 
-/// Files without bytes of which names are followed: where no bundler says who asks for whom, and those of
-/// packages that say that they are free of side effects, which a bundler that names the files of an
+/// Bytes that a file may have left that only re-exports: a licence comment.
+const LEFT: u64 = 500;
+
+/// Files with next to no bytes of which names are followed: where no bundler says who asks for whom, and those
+/// of packages that say that they are free of side effects, which a bundler that names the files of an
 /// import and not its names says to import all that they re-export.
 fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
     let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
@@ -106,12 +109,7 @@ fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
     if says_names && record.edges.iter().any(is_said) {
         return BTreeSet::new();
     }
-    let mut has_bytes = vec![false; record.modules.len()];
-    for cell in record.cells.iter().filter(|cell| cell.amount.emitted > 0) {
-        if let Owner::Module(id) = cell.owner {
-            has_bytes[id.at()] = true;
-        }
-    }
+    let bytes = bytes(record);
     let is_free = |id: &ModuleId| {
         let package = record.package_of(*id).filter(|package| !package.own);
         match package.and_then(|package| package.side_effects.as_ref()) {
@@ -123,18 +121,28 @@ fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
             Some(SideEffects::Undeclared) | None => false,
         }
     };
-    let modules = (0..record.modules.len()).map(ModuleId::new);
-    let vanished = modules.filter(|id| !has_bytes[id.at()]);
     let is_by_name = |id: &ModuleId| {
         let mut asked = network.asked(*id).peekable();
-        match asked.peek() {
-            Some(edge) if edge.basis == EdgeBasis::Inferred => true,
+        match (bytes[id.at()], asked.peek()) {
+            (0, Some(edge)) if edge.basis == EdgeBasis::Inferred => true,
             // What it re-exports is left out where neither it nor that does anything else.
-            Some(_) => is_free(id) || asked.all(|edge| is_free(&edge.to)),
-            None => false,
+            (0, Some(_)) => is_free(id) || asked.all(|edge| is_free(&edge.to)),
+            (..=LEFT, Some(_)) => is_free(id) && asked.count() > 1,
+            _ => false,
         }
     };
-    vanished.filter(is_by_name).collect()
+    (0..record.modules.len()).map(ModuleId::new).filter(is_by_name).collect()
+}
+
+/// Emitted bytes by module.
+fn bytes(record: &Record) -> Vec<u64> {
+    let mut bytes = vec![0; record.modules.len()];
+    for cell in &record.cells {
+        if let Owner::Module(id) = cell.owner {
+            bytes[id.at()] += cell.amount.emitted;
+        }
+    }
+    bytes
 }
 
 fn is_now(edge: &Edge) -> bool {
@@ -167,7 +175,9 @@ impl<'r> Plan<'r> {
         let sight = Sight { record, network, texts };
         let mut barrels = wants_barrels.then(|| barrels(sight));
         if let Some(barrels) = &mut barrels {
-            by_name.iter().for_each(|&id| barrels.add_free(id, sight));
+            let bytes = bytes(record);
+            let vanished = by_name.iter().filter(|id| bytes[id.at()] == 0);
+            vanished.for_each(|&id| barrels.add_free(id, sight));
         }
         by_name.retain(|id| barrels.as_ref().is_some_and(|all| all.handed.contains_key(id)));
         let roots = record.entries.iter().flat_map(|entry| entry.roots.iter().copied());

@@ -230,6 +230,34 @@ fn files_of_packages_that_left_no_byte_are_modules() {
 }
 
 #[test]
+fn a_list_of_exports_that_left_a_comment_keeps_what_is_taken_of_it() {
+    let index = "/* licence */ export { fall } from './fall.js'; export { low } from './low.js'; export { rise } from './rise.js'";
+    let folder = script(&[
+        ("src/page.ts", "import { low } from 'tide'; import './chart'; low()"),
+        ("src/chart.ts", "import { fall, rise } from 'tide'; fall()"),
+        ("node_modules/tide/index.js", index),
+        ("node_modules/tide/fall.js", "export const fall = () => 1"),
+        ("node_modules/tide/low.js", "export const low = () => 1"),
+    ])
+    .with("out/index.html", "<script type=module src=a.js></script>")
+    .with("package.json", "{\"name\":\"site\"}")
+    .with("src/page.ts", "")
+    .with("node_modules/tide/package.json", r#"{"name":"tide","sideEffects":false}"#)
+    .with("node_modules/tide/index.js", index)
+    .with("node_modules/tide/rise.js", "export const rise = () => 1");
+    // One name of two is shaken, and tells nothing of the others.
+    let asked =
+        ["what-if", "out", "--without", "src/chart.ts", "--measure", "emitted", "--format", "json"];
+    let said = uvlet(folder.path(), &asked);
+    let answer: Value = serde_json::from_str(&said.out).unwrap();
+    let moved = list(&answer, "moved").iter().map(|moved| moved["module"].as_str().unwrap());
+    assert_eq!(
+        moved.collect::<BTreeSet<_>>(),
+        BTreeSet::from(["node_modules/tide/fall.js", "src/chart.ts"])
+    );
+}
+
+#[test]
 fn a_package_that_is_built_of_sources_of_its_own_is_led_into() {
     // Its map names sources that are not installed with it, and of which none gives what is taken.
     let folder = script(&[

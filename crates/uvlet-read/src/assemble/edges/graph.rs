@@ -74,9 +74,10 @@ impl Graph {
         resolver: &Resolver<'_>,
         facts: Option<&SourceFacts>,
     ) {
-        let Some(facts) = facts.filter(|facts| facts.requests.has_elements) else { return };
-        let library = facts.requests.elements_from.as_deref();
-        if let Some(to) = resolver.elements(from, library) {
+        let facts = facts.filter(|facts| facts.requests.has_elements);
+        let of_elements = facts
+            .and_then(|facts| resolver.elements(from, facts.requests.elements_from.as_deref()));
+        if let Some(to) = of_elements.or_else(|| resolver.of_component(from)) {
             let specifier = resolver.path(to).to_owned();
             let ask = Request::plain(specifier, Kind::Import);
             self.add(from, to, &ask, None, EdgeBasis::Parsed);

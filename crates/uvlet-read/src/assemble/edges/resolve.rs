@@ -227,6 +227,19 @@ impl<'r> Resolver<'r> {
         })
     }
 
+    /// The library that a component's compiler has its script import, if it is in the build.
+    pub fn of_component(&self, from: ModuleId) -> Option<ModuleId> {
+        let library = match self.path(from).rsplit_once('.')?.1 {
+            "vue" => "vue",
+            "svelte" => "svelte/internal/client",
+            _ => return None,
+        };
+        match self.resolve(from, &Request::plain(library.to_owned(), Kind::Import)) {
+            Meant::Module(id) => Some(id),
+            _ => None,
+        }
+    }
+
     /// What disk says; a file that the build does not hold is gone.
     fn on_disk(&self, folder: &str, specifier: &str, kind: Kind) -> Option<Meant> {
         let location = self.installed.as_ref()?.resolve(folder, specifier, kind)?;
