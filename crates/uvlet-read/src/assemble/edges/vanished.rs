@@ -13,7 +13,7 @@ pub(crate) mod handing;
 pub(crate) mod requests;
 pub(crate) mod walk;
 
-use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
+use std::collections::{BTreeSet, HashMap, HashSet};
 
 use handing::Handing;
 use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
@@ -26,7 +26,7 @@ use super::{
 };
 use crate::assemble::edges::{
     graph::{Graph, is_style},
-    vanished::requests::{Asked, Givers, TELLING, Vanished, spells},
+    vanished::requests::{Asked, Built, Givers, TELLING, Vanished, spells},
 };
 
 impl Vanished<'_> {
@@ -70,7 +70,7 @@ impl Vanished<'_> {
         });
         self.parts(&built, graph, &mut handing);
         self.orphans(&open, graph, &mut handing);
-        self.come_along(&files, &givers, graph, &mut handing);
+        self.come_along((&files, &givers), &built, graph, &mut handing);
         self.through_lost_packages(asked, &givers, graph, &mut handing);
         handing
     }
@@ -494,9 +494,6 @@ fn by_name(place: &str, found: &BTreeSet<(ModuleId, Option<String>)>) -> BTreeSe
     };
     found.iter().map(step).collect()
 }
-
-/// Files that are built of modules of their packages, with the modules that lead to them.
-type Built = BTreeMap<String, BTreeSet<ModuleId>>;
 
 /// A request of which something was not found.
 struct Open<'o> {

@@ -11,7 +11,7 @@ use super::{
         placement::With,
     },
     handing::Handing,
-    requests::{Givers, Vanished},
+    requests::{Built, Givers, Vanished},
     walk::{Files, Step, Target, Walk},
 };
 
@@ -20,8 +20,8 @@ impl Vanished<'_> {
     /// module is that asks for the file, and what nothing else there asks for.
     pub(super) fn come_along(
         &self,
-        files: &Files,
-        givers: &Givers<'_>,
+        (files, givers): (&Files, &Givers<'_>),
+        built: &Built,
         graph: &Graph,
         handing: &mut Handing,
     ) {
@@ -38,7 +38,8 @@ impl Vanished<'_> {
         };
         let mut along: BTreeSet<Step> = BTreeSet::new();
         let orphaned = self.orphaned(graph, handing);
-        for (place, named) in handing.asked().filter(|(place, _)| !self.is_free(place, &orphaned)) {
+        let may_bring = |place: &str| built.contains_key(place) || !self.is_free(place, &orphaned);
+        for (place, named) in handing.asked().filter(|(place, _)| may_bring(place)) {
             let mut walk = Walk::new(self, files, givers);
             walk.all(place, 0);
             // Askers that lie in the same files are loaded alike.
@@ -79,12 +80,7 @@ impl Vanished<'_> {
 
     /// Adds to files that are built of modules of their packages those that nobody asks for: they stay with
     /// what is taken. The files come with the modules that lead to them.
-    pub(super) fn parts(
-        &self,
-        built: &BTreeMap<String, BTreeSet<ModuleId>>,
-        graph: &Graph,
-        handing: &mut Handing,
-    ) {
+    pub(super) fn parts(&self, built: &Built, graph: &Graph, handing: &mut Handing) {
         let orphaned = self.orphaned(graph, handing);
         for (place, askers) in built {
             let parts = self.installed_around(place).and_then(|package| orphaned.get(&package));

@@ -1,6 +1,6 @@
 //! Requests that lead to modules which left no byte.
 
-use std::collections::HashMap;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use uvlet_record::{ModuleId, Record};
 use uvlet_script::requests::Request;
@@ -24,6 +24,9 @@ pub struct Vanished<'a> {
 
 /// Who asks for what, and what each request means.
 pub(crate) type Asked<'a> = [(ModuleId, Vec<(&'a Request, Meant)>)];
+
+/// Files that are built of modules of their packages, with the modules that lead to them.
+pub(crate) type Built = BTreeMap<String, BTreeSet<ModuleId>>;
 
 /// Modules by the names that they give themselves.
 pub(crate) type Givers<'a> = HashMap<&'a str, Vec<ModuleId>>;
