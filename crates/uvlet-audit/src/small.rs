@@ -5,6 +5,15 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde_json::{Value, json};
 use uvlet_record::{Record, SavedTexts};
 
+/// That one module imports another.
+struct Import {
+    from: String,
+    to: String,
+    request: String,
+    /// The name that it takes, where that is known.
+    name: Option<String>,
+}
+
 /// A build in the making: everything by its path, as a record has it in order.
 #[derive(Default)]
 pub struct Small {
@@ -12,7 +21,7 @@ pub struct Small {
     files: BTreeMap<String, Vec<(String, String)>>,
     versions: BTreeMap<String, String>,
     formats: BTreeMap<String, String>,
-    edges: Vec<(String, String, String)>,
+    edges: Vec<Import>,
     entries: Vec<(String, Vec<String>, String)>,
 }
 
@@ -39,8 +48,18 @@ impl Small {
 
     /// One module imports another by this request.
     pub fn import(mut self, from: &str, to: &str, request: &str) -> Self {
-        self.edges.push((from.to_owned(), to.to_owned(), request.to_owned()));
+        let (from, to, request) = (from.to_owned(), to.to_owned(), request.to_owned());
+        self.edges.push(Import { from, to, request, name: None });
         self
+    }
+
+    /// One module imports one name of another.
+    pub fn import_name(self, from: &str, to: &str, name: &str) -> Self {
+        let mut build = self.import(from, to, "./it");
+        if let Some(import) = build.edges.last_mut() {
+            import.name = Some(name.to_owned());
+        }
+        build
     }
 
     /// An entry that requests files, and starts with a module.
@@ -55,7 +74,7 @@ impl Small {
         let pieces = || self.files.values().flatten().filter(|(module, _)| !module.is_empty());
         let sources: BTreeMap<&str, &str> =
             pieces().map(|(module, text)| (module.as_str(), text.as_str())).collect();
-        let ends = self.edges.iter().flat_map(|(from, to, _)| [from.as_str(), to.as_str()]);
+        let ends = self.edges.iter().flat_map(|edge| [edge.from.as_str(), edge.to.as_str()]);
         let modules: Vec<&str> =
             sources.keys().copied().chain(ends).collect::<BTreeSet<_>>().into_iter().collect();
         let module_at = |path: &str| modules.binary_search(&path).expect("a module");
@@ -100,10 +119,10 @@ impl Small {
         let chunks = self.files.keys().enumerate().map(|(at, path)| {
             json!({"name": path, "stem": path, "named_by": "file", "script": at, "styles": []})
         });
-        let edges = self.edges.iter().map(|(from, to, request)| {
+        let edges = self.edges.iter().map(|Import { from, to, request, name }| {
             json!({
                 "from": module_at(from), "to": module_at(to), "kind": "static", "request": request,
-                "basis": "said"
+                "names": name.as_ref().map(|name| [name]), "basis": "said"
             })
         });
         let entries = self.entries.iter().map(|(name, requested, root)| {

@@ -203,12 +203,13 @@ fn takes_by_name(ground: &Ground<'_>, one: ModuleId, siblings: usize) -> bool {
     let package = record.module(one).package;
     let inside = |id: ModuleId| record.module(id).package == package;
     let edges = record.edges.iter().filter(|edge| inside(edge.to) && !inside(edge.from));
-    let mut names: BTreeSet<&str> = BTreeSet::new();
+    // Files that are asked for by their own paths may all be called `default`.
+    let mut names: BTreeSet<(ModuleId, &str)> = BTreeSet::new();
     for edge in edges.filter(|edge| !edge.kind.is_deferred()) {
         match &edge.names {
-            Some(taken) => names.extend(taken.iter().map(String::as_str)),
+            Some(taken) => names.extend(taken.iter().map(|name| (edge.to, name.as_str()))),
             None if let Some(Used::Names(used)) = &record.module(edge.to).used => {
-                names.extend(used.iter().map(String::as_str));
+                names.extend(used.iter().map(|name| (edge.to, name.as_str())));
             }
             // What is required comes as a whole, whoever takes what of it.
             None if edge.kind == EdgeKind::Require => {}

@@ -93,6 +93,23 @@ fn a_folder_of_languages(#[case] folder: &str, #[case] names: &[&str], #[case] e
 }
 
 #[rstest]
+#[case::by_their_own_paths(true, false)]
+#[case::by_the_index_alone(false, true)]
+fn icons_that_are_imported(#[case] is_each: bool, #[case] expected: bool) {
+    let paths: Vec<String> = (0..8).map(|at| format!("node_modules/tide/icons/{at}.js")).collect();
+    let index = "node_modules/tide/icons.js";
+    let mut modules = vec![("src/main.js", "go();"), (index, "export * from './0.js'")];
+    modules.extend(paths.iter().map(|path| (path.as_str(), "draw();")));
+    let build = Small::default().file("main.js", &modules).import_name("src/main.js", index, "Ebb");
+    let build = paths.iter().fold(build, |build, path| {
+        let build = build.import_name(index, path, "default");
+        if is_each { build.import_name("src/main.js", path, "default") } else { build }
+    });
+    let record = build.entry("a", &["main.js"], "src/main.js").build();
+    assert_eq!(bytes(&record, Kind::WholeFamily).is_some(), expected);
+}
+
+#[rstest]
 #[case::nobody_imports_it(&[], Some((8, 8)))]
 #[case::a_chain_reaches_it(&[("src/main.js", "src/more.js"), ("src/more.js", TIDE)], None)]
 #[case::only_what_another_entry_has_does(&[("src/more.js", TIDE)], Some((8, 8)))]
