@@ -127,7 +127,7 @@ pub enum EdgeBasis {
     /// The bundler says so.
     Said,
     /// Read in the source, and resolved among the modules of the build.
-    Parsed,
+    Read,
     /// Read in the source; it leads past modules that left no byte, to what gives the names that are
     /// taken and is loaded wherever the asking module is.
     Inferred,

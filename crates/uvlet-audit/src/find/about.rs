@@ -50,6 +50,8 @@ pub enum About {
         twins: [Twin; 2],
         /// Modules of the first.
         modules: usize,
+        /// Both are packages, and the second holds far more than what is alike.
+        is_part: bool,
     },
     /// One function written into many modules.
     CopiedHelper {

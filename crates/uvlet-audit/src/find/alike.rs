@@ -102,7 +102,10 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             .iter()
             .flat_map(|id| cells.get(id).into_iter().flatten().copied())
             .collect();
-        found.push(twins_finding(ground, share, [small, large], &modules, of_small));
+        let is_part = matches!((small, large), (Side::Package(one, _), Side::Package(other, _)) if one != other)
+            && marks[&large].len() >= marks[&small].len() * 2;
+        let about = twins(ground, share, [small, large], (&modules, is_part));
+        found.push(twins_finding(about, of_small));
     }
     found
 }
@@ -160,21 +163,25 @@ fn twin(
     }
 }
 
-fn twins_finding(
+fn twins(
     ground: &Ground<'_>,
     share: usize,
     pair: [Side; 2],
-    modules: &BTreeMap<Side, Vec<ModuleId>>,
-    cells: Vec<CellId>,
-) -> Found {
+    (modules, is_part): (&BTreeMap<Side, Vec<ModuleId>>, bool),
+) -> ([Twin; 2], About) {
     let is_edition =
         matches!(pair, [Side::Package(one, _), Side::Package(other, _)] if one == other);
     let twins = pair.map(|side| twin(ground, side, is_edition, modules));
+    let modules = modules[&pair[0]].len();
+    (twins.clone(), About::TwinPackages { share, twins, modules, is_part })
+}
+
+fn twins_finding((twins, about): ([Twin; 2], About), cells: Vec<CellId>) -> Found {
     Found {
         names: twins.iter().map(Twin::called).collect(),
         cells: cells.into_iter().collect(),
         with_wrappers: true,
         bound: Bound::AtMost,
-        ..Found::of(About::TwinPackages { share, twins, modules: modules[&pair[0]].len() })
+        ..Found::of(about)
     }
 }

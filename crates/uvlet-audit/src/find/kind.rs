@@ -28,7 +28,7 @@ pub enum Kind {
     /// One package in several installs.
     SeveralVersions,
     /// Two packages, or two editions of one, that hold mostly the same code.
-    LookalikePackages,
+    TwinPackages,
     /// One function written into many modules.
     CopiedHelper,
     /// A folder of many siblings that are all included.
@@ -102,9 +102,7 @@ impl Kind {
         match self {
             Self::CopiedModule | Self::SeveralVersions => &[Owners],
             Self::WholeFamily | Self::UnreachedInEntry => &[Owners, Edges],
-            Self::LookalikePackages | Self::CopiedHelper | Self::WrongEnvironment => {
-                &[Owners, Texts]
-            }
+            Self::TwinPackages | Self::CopiedHelper | Self::WrongEnvironment => &[Owners, Texts],
             Self::CopiedText => &[Texts],
             Self::BarelyUsed | Self::BarrelPull | Self::Deferrable => &[Owners, Edges, Sources],
             Self::DeadDeclaration | Self::KeptForEffect => &[Owners, Texts, Sources],

@@ -13,7 +13,7 @@ pub(crate) const ALL: [(Kind, Find); 13] = [
     (Kind::CopiedModule, copied::find),
     (Kind::CopiedText, copied_text::find),
     (Kind::SeveralVersions, versions::find),
-    (Kind::LookalikePackages, alike::find),
+    (Kind::TwinPackages, alike::find),
     (Kind::CopiedHelper, helpers::find),
     (Kind::WholeFamily, family::find),
     (Kind::UnreachedInEntry, unreached::find),

@@ -233,7 +233,7 @@ fn two_packages_that_are_alike(
     let second = if second.is_empty() { first.clone() } else { second };
     let modules = [("src/main.js", "go();\n"), (own, &first), (other, &second)];
     let build = Small::default().file("main.js", &modules).entry("a", &["main.js"], "src/main.js");
-    assert_eq!(!found(&build.build(), Kind::LookalikePackages).is_empty(), expected);
+    assert_eq!(!found(&build.build(), Kind::TwinPackages).is_empty(), expected);
 }
 
 #[rstest]

@@ -41,7 +41,7 @@ pub fn title(about: &About) -> String {
             };
             format!("{name} is installed in {}{versions}", counted(installs.len(), "place"))
         }
-        About::TwinPackages { share, twins: [small, large], modules } => format!(
+        About::TwinPackages { share, twins: [small, large], modules, .. } => format!(
             "{share}% of the code of {} is in {}, too ({} of it)",
             twin(small),
             twin(large),
@@ -310,6 +310,12 @@ pub fn advice(about: &About) -> String {
         About::SeveralVersions { name, .. } => format!(
             "ask for one version everywhere (`npm dedupe`, or `overrides` in package.json), and \
              update what holds {name} back"
+        ),
+        About::TwinPackages { twins: [small, large], is_part: true, .. } => format!(
+            "{large} was published with that code inside; a newer version or another edition of it may \
+             import {small} instead",
+            large = twin(large),
+            small = twin(small)
         ),
         About::TwinPackages { twins: [_, large], .. } => match large.edition {
             Some(_) => "have one edition serve both: an `import` in the place of each `require`, or an alias of the one to the other".to_owned(),

@@ -88,7 +88,7 @@ fn sources_say_what_the_bundler_says(#[case] sample: &str) {
     let said = record(&demo(), &[&format!("builds/{sample}")]);
     let folder = undescribed(sample);
     let parsed = record(folder.path(), &["out"]);
-    let found = led(&parsed, &["parsed", "inferred"]);
+    let found = led(&parsed, &["read", "inferred"]);
     let all = edges(&said, &["said"]);
     assert!(all.len() > 20, "{all:?}");
     // What is not found is said: nothing is left out in silence.
@@ -115,7 +115,7 @@ fn sources_say_what_the_bundler_says(#[case] sample: &str) {
         .collect();
     assert!(missing.is_empty(), "{missing:?}");
     // A bundler may have taken out again what a source asks for; nothing else is made up.
-    let direct = edges(&parsed, &["parsed"]);
+    let direct = edges(&parsed, &["read"]);
     let wrong: Vec<_> = direct.difference(&all).collect();
     assert!(wrong.len() * 50 <= direct.len(), "{wrong:?}");
 }
@@ -171,7 +171,7 @@ fn a_file_that_only_hands_on_is_looked_through() {
         ("src/tide/index.ts", "export default 1; import './harbour-lights'"),
     ]);
     let record = record(folder.path(), &["out"]);
-    assert_eq!(drawn(&record, "parsed"), ["src/page.ts > src/tide/index.ts"]);
+    assert_eq!(drawn(&record, "read"), ["src/page.ts > src/tide/index.ts"]);
     // It becomes a module, called as it is asked for, since its ending is not known.
     let between: Vec<String> = list(&record, "edges")
         .iter()
@@ -277,7 +277,7 @@ fn a_package_that_is_built_of_sources_of_its_own_is_led_into() {
     .with("node_modules/scale/dist/scale.js", "export * from './low.js'")
     .with("node_modules/scale/dist/low.js", "export const low = 1");
     let record = record(folder.path(), &["out"]);
-    let led = led(&record, &["parsed", "inferred"]);
+    let led = led(&record, &["read", "inferred"]);
     let to = |from: &str| -> Vec<&str> {
         let led = led.iter().filter(|(asking, _)| asking == from);
         led.map(|(_, to)| to.strip_prefix("node_modules/").unwrap_or(to)).collect()
@@ -325,7 +325,7 @@ fn requests_of_every_kind_are_resolved() {
         "src/pages/d.vue > node_modules/tide/index.js",
         "src/w.ts > node_modules/tide/high.js",
     ];
-    let found: Vec<String> = drawn(&record, "parsed");
+    let found: Vec<String> = drawn(&record, "read");
     // A compiler takes `c` out again, which no code uses.
     assert_eq!(found, expected);
     assert_eq!(list(&record, "unresolved_requests"), [] as [Value; 0]);
@@ -357,7 +357,7 @@ fn what_is_installed_is_resolved_as_its_package_says() {
         .with("node_modules/tide/lib/low.js", "export const low = 1")
         .with("node_modules/tide/lib/browser.js", "setup()");
     let record = record(folder.path(), &["out"]);
-    assert_eq!(drawn(&record, "parsed"), ["src/page.ts > node_modules/tide/lib/browser.js"]);
+    assert_eq!(drawn(&record, "read"), ["src/page.ts > node_modules/tide/lib/browser.js"]);
     let ends = |edge: &Value| (path(&record, &edge["from"]), path(&record, &edge["to"]));
     let [index, low] = ["index.js", "lib/low.js"].map(|name| format!("node_modules/tide/{name}"));
     let all: Vec<_> = list(&record, "edges").iter().map(ends).collect();

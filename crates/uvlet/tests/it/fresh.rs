@@ -292,7 +292,7 @@ fn what_is_there_twice_is_worth_what_is_said() {
     let Some(folder) = &*SITE else { return };
     let mended = bundled(folder, "./editions.mjs", "mended");
     for (build, mended) in bundled(folder, "./editions.mjs", "write").iter().zip(&mended) {
-        let kinds = ["--kind", "lookalike-packages", "--kind", "copied-helper"];
+        let kinds = ["--kind", "twin-packages", "--kind", "copied-helper"];
         let ask = |build: &Path| json(build, &[&["waste", "."], &kinds[..]].concat());
         let answer = ask(build);
         let findings = answer["findings"].as_array().unwrap();
@@ -304,7 +304,7 @@ fn what_is_there_twice_is_worth_what_is_said() {
             assert_eq!(found, ["copied-helper"]);
             continue;
         }
-        assert_eq!(found, ["lookalike-packages", "copied-helper"], "{}", build.display());
+        assert_eq!(found, ["twin-packages", "copied-helper"], "{}", build.display());
         let title = findings[0]["title"].as_str().unwrap();
         assert!(title.contains("src/vendor/tides.js is in tidecalc"), "{title}");
         let title = findings[1]["title"].as_str().unwrap();

@@ -25,7 +25,7 @@ impl Graph {
     /// What a request leads to by itself.
     pub(crate) fn direct(&mut self, from: ModuleId, ask: &Request, meant: &Meant) {
         if let Meant::Module(to) = meant {
-            self.add(from, *to, ask, ask.names.clone(), EdgeBasis::Parsed);
+            self.add(from, *to, ask, ask.names.clone(), EdgeBasis::Read);
         }
     }
 
@@ -80,7 +80,7 @@ impl Graph {
         if let Some(to) = of_elements.or_else(|| resolver.of_component(from)) {
             let specifier = resolver.path(to).to_owned();
             let ask = Request::plain(specifier, Kind::Import);
-            self.add(from, to, &ask, None, EdgeBasis::Parsed);
+            self.add(from, to, &ask, None, EdgeBasis::Read);
         }
     }
 

@@ -96,7 +96,7 @@ impl Vanished<'_> {
         }
         found.retain(|(to, _)| *to != from && self.placement.is_there(*to));
         if let Some(to) = gone.instead.filter(|to| found.is_empty() && *to != from) {
-            graph.add(from, to, ask, ask.names.clone(), EdgeBasis::Parsed);
+            graph.add(from, to, ask, ask.names.clone(), EdgeBasis::Read);
             return None;
         }
         let names = ask.names.iter().flatten();

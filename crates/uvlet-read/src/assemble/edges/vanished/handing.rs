@@ -122,7 +122,7 @@ impl Handing {
             for ask in &self.0[place].asked_by {
                 let (from, kind) = (numbers.now(ask.from), ask.kind);
                 let (request, names) = (Some(ask.request.clone()), ask.names.clone());
-                let basis = EdgeBasis::Parsed;
+                let basis = EdgeBasis::Read;
                 graph.edges.insert(Edge { from, to: id, kind, request, names, basis });
             }
             for step in &self.0[place].steps {
