@@ -6,7 +6,7 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 
-use uvlet_record::{CellId, ModuleFormat, ModuleId};
+use uvlet_record::{ModuleFormat, ModuleId};
 use uvlet_script::shapes::{Mark, Shapes};
 
 use crate::{
@@ -32,6 +32,24 @@ const COMMON: usize = 6;
 enum Side {
     Package(uvlet_record::PackageId, Option<Edition>),
     Own(ModuleId),
+}
+
+/// Two that are alike: the one to go, and the one that could stay.
+struct Pair {
+    /// Hundredths of the samples of the one to go that the other has.
+    share: usize,
+    small: Side,
+    large: Side,
+}
+
+impl Pair {
+    fn is_edition(&self) -> bool {
+        matches!((self.small, self.large), (Side::Package(one, _), Side::Package(other, _)) if one == other)
+    }
+
+    fn is_of_two_packages(&self) -> bool {
+        matches!((self.small, self.large), (Side::Package(one, _), Side::Package(other, _)) if one != other)
+    }
 }
 
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
@@ -74,7 +92,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
         }
     }
     let cells = cells_of_modules(record, &ground.apart);
-    let mut pairs: Vec<(usize, Side, Side)> = Vec::new();
+    let mut pairs: Vec<Pair> = Vec::new();
     for ((one, other), shared) in shared {
         let (small, large) = match marks[&one].len() <= marks[&other].len() {
             true => (one, other),
@@ -87,25 +105,38 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             _ => (small, large),
         };
         if share(small) >= ALIKE {
-            pairs.push((share(small), small, large));
+            pairs.push(Pair { share: share(small), small, large });
         }
     }
     // What is like several others could go once.
-    pairs.sort_by_key(|(share, small, large)| (std::cmp::Reverse(*share), *small, *large));
+    pairs.sort_by_key(|pair| (std::cmp::Reverse(pair.share), pair.small, pair.large));
     let mut told: BTreeSet<Side> = BTreeSet::new();
     let mut found = Vec::new();
-    for (share, small, large) in pairs {
-        if told.contains(&large) || !told.insert(small) {
+    for pair in pairs {
+        if told.contains(&pair.large) || !told.insert(pair.small) {
             continue;
         }
-        let of_small: Vec<CellId> = modules[&small]
-            .iter()
-            .flat_map(|id| cells.get(id).into_iter().flatten().copied())
-            .collect();
-        let is_part = matches!((small, large), (Side::Package(one, _), Side::Package(other, _)) if one != other)
-            && marks[&large].len() >= marks[&small].len() * 2;
-        let about = twins(ground, share, [small, large], (&modules, is_part));
-        found.push(twins_finding(about, of_small));
+        let of_small = &modules[&pair.small];
+        let twins =
+            [pair.small, pair.large].map(|side| twin(ground, side, pair.is_edition(), &modules));
+        let is_part =
+            pair.is_of_two_packages() && marks[&pair.large].len() >= marks[&pair.small].len() * 2;
+        found.push(Found {
+            names: twins.iter().map(Twin::called).collect(),
+            cells: of_small
+                .iter()
+                .flat_map(|id| cells.get(id).into_iter().flatten())
+                .copied()
+                .collect(),
+            with_wrappers: true,
+            bound: Bound::AtMost,
+            ..Found::of(About::TwinPackages {
+                share: pair.share,
+                twins,
+                modules: of_small.len(),
+                is_part,
+            })
+        });
     }
     found
 }
@@ -160,28 +191,5 @@ fn twin(
         name: name.clone(),
         edition: edition.filter(|_| is_edition),
         asked_by: ground.first_of(outside),
-    }
-}
-
-fn twins(
-    ground: &Ground<'_>,
-    share: usize,
-    pair: [Side; 2],
-    (modules, is_part): (&BTreeMap<Side, Vec<ModuleId>>, bool),
-) -> ([Twin; 2], About) {
-    let is_edition =
-        matches!(pair, [Side::Package(one, _), Side::Package(other, _)] if one == other);
-    let twins = pair.map(|side| twin(ground, side, is_edition, modules));
-    let modules = modules[&pair[0]].len();
-    (twins.clone(), About::TwinPackages { share, twins, modules, is_part })
-}
-
-fn twins_finding((twins, about): ([Twin; 2], About), cells: Vec<CellId>) -> Found {
-    Found {
-        names: twins.iter().map(Twin::called).collect(),
-        cells: cells.into_iter().collect(),
-        with_wrappers: true,
-        bound: Bound::AtMost,
-        ..Found::of(about)
     }
 }

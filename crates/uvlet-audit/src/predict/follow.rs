@@ -103,13 +103,12 @@ const LEFT: u64 = 500;
 /// Files with next to no bytes of which names are followed: where no bundler says who asks for whom, and those
 /// of packages that say that they are free of side effects, which a bundler that names the files of an
 /// import and not its names says to import all that they re-export.
-fn by_name(record: &Record, network: &Network<'_>) -> BTreeSet<ModuleId> {
+fn by_name(record: &Record, network: &Network<'_>, bytes: &[u64]) -> BTreeSet<ModuleId> {
     let is_said = |edge: &Edge| edge.basis == EdgeBasis::Said;
     let says_names = !Profile::of(record.bundler).says_files_only;
     if says_names && record.edges.iter().any(is_said) {
         return BTreeSet::new();
     }
-    let bytes = bytes(record);
     let is_free = |id: &ModuleId| {
         let package = record.package_of(*id).filter(|package| !package.own);
         match package.and_then(|package| package.side_effects.as_ref()) {
@@ -170,12 +169,12 @@ impl<'r> Plan<'r> {
                 Change::Gather | Change::Resize | Change::Touch => {}
             }
         }
-        let mut by_name = by_name(record, network);
+        let bytes = bytes(record);
+        let mut by_name = by_name(record, network, &bytes);
         let wants_barrels = !bypassed.is_empty() || !by_name.is_empty();
         let sight = Sight { record, network, texts };
         let mut barrels = wants_barrels.then(|| barrels(sight));
         if let Some(barrels) = &mut barrels {
-            let bytes = bytes(record);
             let vanished = by_name.iter().filter(|id| bytes[id.at()] == 0);
             vanished.for_each(|&id| barrels.add_free(id, sight));
         }

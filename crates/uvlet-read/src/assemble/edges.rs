@@ -4,9 +4,11 @@
 //! parsed and what it asks for is looked for among the modules of the build; what leads past modules
 //! that left no byte is followed by the names that are taken ([`vanished`]).
 
+pub(crate) mod bare;
 pub(crate) mod graph;
 pub(crate) mod installed;
 pub(crate) mod placement;
+pub(crate) mod places;
 pub(crate) mod resolve;
 pub(crate) mod sources;
 pub(crate) mod vanished;

@@ -134,16 +134,9 @@ impl Naming<'_> {
         }
         let locked = self.root.map(Locked::under).unwrap_or_default();
         let package = |package: &&Installed| {
-            let found = packages::about(package, self.root, &locked);
             let is_own = self.own.iter().any(|glob| glob.is_match(&package.name));
-            Package {
-                name: package.name.clone(),
-                alias_of: found.name.filter(|name| *name != package.name),
-                place: package.place.clone(),
-                version: found.version,
-                own: is_own || workspaces.contains(&package.place),
-                side_effects: found.side_effects,
-            }
+            let own = is_own || workspaces.contains(&package.place);
+            Package { own, ..packages::package(package, self.root, &locked) }
         };
         installed.values().map(package).collect()
     }

@@ -7,26 +7,16 @@ use std::{collections::HashMap, path::Path};
 
 use serde::Deserialize;
 use serde_json::Value;
-use uvlet_record::SideEffects;
+use uvlet_record::{Package, SideEffects};
 
 use super::{locks::Locked, read_file, source_names::Installed};
 
 /// Bytes of a `package.json` that are read; none is longer.
 const LONGEST: u64 = 4 << 20;
 
-/// What is known of an installed package.
-pub struct About {
-    /// Its version.
-    pub version: Option<String>,
-    /// The name that its `package.json` has.
-    pub name: Option<String>,
-    /// What it says of side effects, where its `package.json` is at hand.
-    pub side_effects: Option<SideEffects>,
-}
-
-/// What is known of a package: the version from its path where the package manager writes it there,
-/// else from `package.json` at its place under `root`, else from the lock file there.
-pub fn about(installed: &Installed, root: Option<&Path>, locked: &Locked) -> About {
+/// What is known of a package, but for whether it is own: the version from its path where the package
+/// manager writes it there, else from `package.json` at its place under `root`, else from the lock file there.
+pub fn package(installed: &Installed, root: Option<&Path>, locked: &Locked) -> Package {
     let manifest = root.and_then(|root| manifest(root, &installed.place));
     let side_effects = manifest.as_ref().map(|manifest| match &manifest.side_effects {
         Some(Value::Bool(false)) => SideEffects::None,
@@ -39,8 +29,14 @@ pub fn about(installed: &Installed, root: Option<&Path>, locked: &Locked) -> Abo
     });
     let version = installed.version.clone();
     let (name, said) = manifest.map_or((None, None), |manifest| (manifest.name, manifest.version));
-    let version = version.or(said).or_else(|| locked.version(installed));
-    About { version, name, side_effects }
+    Package {
+        name: installed.name.clone(),
+        alias_of: name.filter(|name| *name != installed.name),
+        place: installed.place.clone(),
+        version: version.or(said).or_else(|| locked.version(installed)),
+        own: false,
+        side_effects,
+    }
 }
 
 #[derive(Deserialize)]

@@ -291,3 +291,45 @@ fn a_source_of_very_many_folders_is_read() {
     let said = uvlet(folder.path(), &["survey", "dist", "--root", "."]);
     assert_eq!(said.status, 0, "{}", said.err);
 }
+
+/// What sources request may be no path at all.
+#[test]
+fn requests_that_are_no_paths_are_read() {
+    let deep = format!("lost/{}b", "a/".repeat(3_000));
+    let odd = [
+        r"tide\\x",
+        r"tide/..\\y",
+        r"./a\\b",
+        "raw!lost/q?x#y",
+        "lost/../../../z",
+        "@/x/../..",
+        "@s",
+        "lost//d/",
+        "lost/./e",
+        "@a/b/../c",
+        r"lost\0/z",
+        deep.as_str(),
+    ];
+    let asked: Vec<String> = (0..)
+        .zip(odd)
+        .map(|(at, odd)| format!("import {{ quay{at} }} from '{odd}'; quay{at}();"))
+        .collect();
+    let given: Vec<String> =
+        (0..odd.len()).map(|at| format!("export const quay{at} = 1;")).collect();
+    let map = serde_json::json!({
+        "version": 3,
+        "sources": ["../src/main.js", "../node_modules/tide/deep/x.js", r"../src/a\b/q.js"],
+        "sourcesContent": [asked.join("\n"), given.join("\n"), "export const quay2 = 1;"],
+        "mappings": "AAAA,CCAA,CCAA",
+    });
+    let folder = Folder::new()
+        .with("package.json", "{}")
+        .with("dist/index.html", "<script src=a.js></script>")
+        .with("dist/a.js", "xyz\n//# sourceMappingURL=a.js.map")
+        .with("dist/a.js.map", map.to_string());
+    for root in [&["--root", "."][..], &[]] {
+        let said = uvlet(folder.path(), &[&["record", "dist"], root].concat());
+        assert_eq!(said.status, 0, "{}", said.err);
+        assert!(said.out.contains("tide/deep/x.js"), "{}", said.out);
+    }
+}

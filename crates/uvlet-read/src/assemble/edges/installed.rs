@@ -23,6 +23,9 @@ pub const ENDINGS: [&str; 12] = [
     ".css",
 ];
 
+/// Bytes of a path beyond which no file system is asked.
+const LONGEST: usize = 4096;
+
 impl Installed {
     /// Under a project's folder, if there is one.
     pub fn under(root: Option<&Path>) -> Option<Self> {
@@ -63,7 +66,8 @@ impl Installed {
         // Sources that a package's own map names are mostly not installed with it: packages are looked for
         // from the folders around them all the same.
         let is_bare = !specifier.starts_with('.');
-        let mut around = asking.ancestors().take_while(|folder| folder.starts_with(&self.root));
+        let around = asking.ancestors().take_while(|folder| folder.starts_with(&self.root));
+        let mut around = around.filter(|folder| folder.as_os_str().len() <= LONGEST);
         let folder = around.find(|folder| folder.is_dir())?;
         if !is_bare && folder != asking {
             return None;

@@ -14,40 +14,9 @@ use uvlet_script::requests::{Kind, Request};
 
 use super::{
     installed::{ENDINGS, Installed},
+    places::Places,
     sources::SourceFacts,
 };
-
-/// Folders of a package that hold an edition of all of it, rather than a part.
-const ROOMS: [&str; 28] = [
-    "",
-    "src",
-    "source",
-    "lib",
-    "libs",
-    "dist",
-    "es",
-    "esm",
-    "es5",
-    "es6",
-    "es2015",
-    "esnext",
-    "mjs",
-    "cjs",
-    "commonjs",
-    "umd",
-    "js",
-    "build",
-    "out",
-    "module",
-    "modules",
-    "modern",
-    "legacy",
-    "browser",
-    "production",
-    "packages",
-    "bundles",
-    "fesm2022",
-];
 
 /// What a request means.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -90,18 +59,19 @@ pub struct Gone {
 
 /// Finds modules by request.
 pub struct Resolver<'r> {
-    record: &'r Record,
+    pub(super) record: &'r Record,
     locations: Vec<Cow<'r, str>>,
     by_location: HashMap<&'r str, ModuleId>,
     extra: HashMap<String, ModuleId>,
     /// Folders that hold modules, themselves or below them.
     folders: HashSet<String>,
-    packages: HashMap<&'r str, Vec<PackageId>>,
-    modules_of: Vec<Vec<ModuleId>>,
+    places: Places<'r>,
+    pub(super) packages: HashMap<&'r str, Vec<PackageId>>,
+    pub(super) modules_of: Vec<Vec<ModuleId>>,
     /// Own modules by the last part of their path, without its ending.
     own: HashMap<String, Vec<ModuleId>>,
     /// Per package, the modules that no other module of it asks for.
-    heads: Vec<Vec<ModuleId>>,
+    pub(super) heads: Vec<Vec<ModuleId>>,
     installed: Option<Installed>,
 }
 
@@ -142,6 +112,7 @@ impl<'r> Resolver<'r> {
             by_location,
             extra,
             folders,
+            places: Places::of(&record.packages),
             packages,
             modules_of,
             own,
@@ -150,6 +121,11 @@ impl<'r> Resolver<'r> {
         };
         resolver.heads = resolver.find_heads(facts);
         resolver
+    }
+
+    /// The innermost package around a file.
+    pub fn package_around(&self, location: &str) -> Option<PackageId> {
+        self.places.around(location)
     }
 
     /// Whether modules lie in a folder.
@@ -169,8 +145,7 @@ impl<'r> Resolver<'r> {
 
     /// What a request means that stands in a file of this folder and package.
     pub fn resolve_in(&self, folder: &str, package: Option<PackageId>, ask: &Request) -> Meant {
-        let specifier = ask.specifier.rsplit('!').next().unwrap_or_default();
-        let specifier = specifier.split('?').next().unwrap_or_default();
+        let specifier = plain(&ask.specifier);
         if specifier.is_empty() || has_scheme(specifier) {
             return Meant::Elsewhere;
         }
@@ -246,13 +221,7 @@ impl<'r> Resolver<'r> {
         Some(match self.exactly(&location) {
             Some(id) => Meant::Module(id),
             None => {
-                let around = self.record.packages.iter().enumerate();
-                let around = around.filter(|(_, package)| {
-                    let inside = location.strip_prefix(&package.place);
-                    inside.is_some_and(|rest| rest.starts_with('/'))
-                });
-                let package = around.max_by_key(|(_, package)| package.place.len());
-                let package = package.map(|(at, _)| PackageId::new(at));
+                let package = self.places.around(&location);
                 if package.is_none() && location.contains("node_modules/") {
                     return Some(Meant::Lost(location));
                 }
@@ -273,7 +242,7 @@ impl<'r> Resolver<'r> {
 
     /// The module at a path to which an ending or an index may be added, or whose ending stands for
     /// that of the source.
-    fn at(&self, stem: &str) -> Option<ModuleId> {
+    pub(super) fn at(&self, stem: &str) -> Option<ModuleId> {
         let is_module = |id: &ModuleId| self.record.module(*id).format != Some(ModuleFormat::Style);
         if let Some(id) = self.exactly(stem) {
             return Some(id);
@@ -294,124 +263,6 @@ impl<'r> Resolver<'r> {
         let stem = stem.trim_end_matches('/');
         let found = added(stem).or_else(swapped);
         found.or_else(|| added(&format!("{stem}/index")).filter(is_module))
-    }
-
-    /// A request for a package, by the places of packages and plain subpaths.
-    fn bare(&self, folder: &str, specifier: &str, ask: &Request) -> Meant {
-        let parts = if specifier.starts_with('@') { 2 } else { 1 };
-        let end = specifier.match_indices('/').nth(parts - 1).map_or(specifier.len(), |(at, _)| at);
-        let (name, inside) = specifier.split_at(end);
-        let inside = inside.trim_matches('/');
-        let Some(places) = self.packages.get(name) else { return Meant::Elsewhere };
-        let Some(package) = self.nearest(folder, name, places) else { return Meant::Unknown };
-        let place = self.record.packages[package.at()].place.as_str();
-        if inside.is_empty() {
-            return self.main(package, ask).map_or_else(
-                || {
-                    Meant::Gone(Gone {
-                        location: None,
-                        package: Some(package),
-                        stem: place.into(),
-                        instead: None,
-                    })
-                },
-                Meant::Module,
-            );
-        }
-        let stem = format!("{place}/{inside}");
-        if let Some(id) = self.at(&stem) {
-            return Meant::Module(id);
-        }
-        // What `exports` leads elsewhere mostly ends alike.
-        let tails = [format!("/{}", without_ending(inside)), format!("/{inside}/index")];
-        let mut ends = self.modules_of[package.at()].iter().filter(|id| {
-            let stem = without_ending(self.path(**id));
-            tails.iter().any(|tail| stem.ends_with(tail))
-        });
-        match (ends.next(), ends.next()) {
-            (Some(only), None) => Meant::Module(*only),
-            _ => {
-                let stem = without_ending(&stem).to_owned();
-                Meant::Gone(Gone { location: None, package: Some(package), stem, instead: None })
-            }
-        }
-    }
-
-    /// The install of a package that a folder sees.
-    fn nearest(&self, folder: &str, name: &str, places: &[PackageId]) -> Option<PackageId> {
-        if let [only] = places {
-            return Some(*only);
-        }
-        let ends = folder.rmatch_indices('/').map(|(at, _)| &folder[..at]);
-        let around = std::iter::once(folder).chain(ends).chain([""]);
-        let place_of = |id: &PackageId| self.record.packages[id.at()].place.as_str();
-        around.into_iter().find_map(|around| {
-            let place = match around {
-                "" => format!("node_modules/{name}"),
-                around => format!("{around}/node_modules/{name}"),
-            };
-            places.iter().copied().find(|id| place_of(id) == place)
-        })
-    }
-
-    /// Whether files of a folder see the package of a module, by where it is installed.
-    fn sees(&self, folder: &str, id: ModuleId) -> bool {
-        let Some(package) = self.record.package_of(id) else { return true };
-        let around = package.place.rfind("node_modules/").map_or("", |at| &package.place[..at]);
-        folder.starts_with(around)
-    }
-
-    /// The module that a package is asked for by its name alone.
-    fn main(&self, package: PackageId, ask: &Request) -> Option<ModuleId> {
-        let name = &self.record.packages[package.at()].name;
-        let modules = &self.modules_of[package.at()];
-        if let [only] = modules.as_slice() {
-            return Some(*only);
-        }
-        let last = name.rsplit('/').next().unwrap_or(name);
-        let place = self.record.packages[package.at()].place.as_str();
-        let is_usual = |id: &&ModuleId| {
-            let path = self.path(**id);
-            let inside = path.strip_prefix(place).map(|inside| inside.trim_start_matches('/'));
-            let mut folders = folder(inside.unwrap_or_default()).split('/');
-            let stem = tail(path);
-            let plain = stem.split('.').next().unwrap_or(stem);
-            ["index", "main", "module", last].contains(&plain)
-                && folders.all(|folder| folder == last || ROOMS.contains(&folder))
-        };
-        let heads = &self.heads[package.at()];
-        let mut usual = heads.iter().filter(is_usual);
-        match (usual.next(), usual.next()) {
-            (Some(only), None) => Some(*only),
-            // A side effect is asked of what alone nobody else asks for.
-            (None, None) if ask.names.as_ref().is_some_and(Vec::is_empty) => match heads.as_slice()
-            {
-                [only] => Some(*only),
-                _ => None,
-            },
-            _ => None,
-        }
-    }
-
-    /// Per package, the modules that no other module of it asks for by a relative request.
-    fn find_heads(&self, facts: &[Option<SourceFacts>]) -> Vec<Vec<ModuleId>> {
-        let mut is_asked = vec![false; facts.len()];
-        for (at, facts) in facts.iter().enumerate() {
-            let from = ModuleId::new(at);
-            for ask in facts.iter().flat_map(|facts| &facts.requests.asks) {
-                if ask.specifier.starts_with('.') {
-                    let stem =
-                        path::resolve(&format!("{}/{}", folder(self.path(from)), ask.specifier));
-                    if let Some(to) = self.at(&stem).filter(|to| *to != from) {
-                        is_asked[to.at()] = true;
-                    }
-                }
-            }
-        }
-        let heads = |modules: &Vec<ModuleId>| {
-            modules.iter().copied().filter(|id| !is_asked[id.at()]).collect()
-        };
-        self.modules_of.iter().map(heads).collect()
     }
 
     /// The own module, or the own folder whose index is gone, that the longest tail of an aliased path
@@ -464,22 +315,6 @@ impl<'r> Resolver<'r> {
             _ => None,
         }
     }
-
-    /// Packages that the modules of a package ask for by name.
-    pub fn asked_by(&self, package: PackageId, facts: &[Option<SourceFacts>]) -> Vec<PackageId> {
-        let modules = self.modules_of[package.at()].iter();
-        let asks = modules.flat_map(|id| facts[id.at()].iter());
-        let asks = asks.flat_map(|facts| &facts.requests.asks);
-        let mut found: Vec<PackageId> = asks
-            .filter_map(|ask| self.packages.get(ask.specifier.as_str()))
-            .flatten()
-            .copied()
-            .filter(|other| *other != package)
-            .collect();
-        found.sort_unstable();
-        found.dedup();
-        found
-    }
 }
 
 /// Whether a path has a tail of whole parts.
@@ -501,6 +336,12 @@ pub fn tail(path: &str) -> &str {
 /// A path without the ending of a source.
 pub fn without_ending(path: &str) -> &str {
     ENDINGS.iter().find_map(|ending| path.strip_suffix(ending)).unwrap_or(path)
+}
+
+/// What is requested, without loaders before it and a query behind it.
+pub fn plain(specifier: &str) -> &str {
+    let specifier = specifier.rsplit('!').next().unwrap_or_default();
+    specifier.split('?').next().unwrap_or_default()
 }
 
 fn has_scheme(specifier: &str) -> bool {

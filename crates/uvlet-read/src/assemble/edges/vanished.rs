@@ -10,15 +10,18 @@
 
 pub(crate) mod along;
 pub(crate) mod handing;
+pub(crate) mod lead;
+pub(crate) mod lost;
 pub(crate) mod requests;
 pub(crate) mod walk;
 
 use std::collections::{BTreeSet, HashMap, HashSet};
 
 use handing::Handing;
+use lead::{is_handing, lead};
 use uvlet_record::{EdgeBasis, ModuleFormat, ModuleId};
 use uvlet_script::requests::{Kind, Request};
-use walk::{Files, Step, Target, Walk};
+use walk::{Files, Walk};
 
 use super::{
     placement::With,
@@ -47,12 +50,8 @@ impl Vanished<'_> {
                         open.extend(self.one(one, &givers, &files, ways));
                     }
                     Meant::Lost(place) => {
-                        let names = ask.names.as_deref();
-                        let walk = self.on_disk(place, names, &files, &givers);
-                        let Walk { mut found, steps, .. } = walk;
-                        found.retain(|(to, _)| *to != *from && self.placement.is_there(*to));
-                        let place = Some(place.clone()).filter(|_| is_handing(ask));
-                        lead((*from, ask), place, found, steps, (graph, &mut handing));
+                        let walk = self.on_disk(place, ask.names.as_deref(), &files, &givers);
+                        self.lost((*from, ask), place, walk, (graph, &mut handing));
                     }
                     Meant::Module(_) | Meant::Elsewhere => {}
                 }
@@ -131,64 +130,6 @@ impl Vanished<'_> {
             (None, true) => format!("{}/index", gone.stem),
             (None, false) => gone.stem.clone(),
         })
-    }
-
-    /// Requests for packages that left no module, as where one only re-exports others: what they lead to is
-    /// told by the names that they take, or by the package that they are called after, among installed
-    /// modules that nothing else asks for.
-    fn through_lost_packages(
-        &self,
-        asked: &Asked<'_>,
-        givers: &Givers<'_>,
-        graph: &mut Graph,
-        handing: &mut Handing,
-    ) {
-        let known = graph.edges.iter().map(|edge| edge.to);
-        let known: HashSet<ModuleId> = known.chain(handing.modules()).collect();
-        let is_orphan = |id: &ModuleId| {
-            self.record.module(*id).third_party
-                && self.placement.is_there(*id)
-                && !known.contains(id)
-                && !is_style(self.record, *id)
-        };
-        let ids = (0..self.record.modules.len()).map(ModuleId::new);
-        let orphans: HashSet<ModuleId> = ids.filter(is_orphan).collect();
-        let mut of_package: HashMap<&str, Vec<ModuleId>> = HashMap::new();
-        for &id in &orphans {
-            if let Some(package) = self.record.package_of(id) {
-                of_package.entry(tail(&package.name)).or_default().push(id);
-            }
-        }
-        let lost = asked.iter().flat_map(|(from, asks)| asks.iter().map(move |one| (*from, one)));
-        let is_lost = |meant: &Meant| matches!(meant, Meant::Elsewhere | Meant::Lost(_));
-        for (from, (ask, meant)) in lost.filter(|(_, (_, meant))| is_lost(meant)) {
-            let called = of_package.get(tail(&ask.specifier)).map_or(&[][..], Vec::as_slice);
-            let called = self.surest(from, called.iter().copied(), ask);
-            let mut found: BTreeSet<(ModuleId, Option<String>)> = BTreeSet::new();
-            let tells = |name: &&String| name.len() >= TELLING && *name != "default";
-            for name in ask.names.iter().flatten().filter(tells) {
-                let of_name = givers.get(name.as_str()).into_iter().flatten().copied();
-                let mut of_name = self.surest(from, of_name.filter(|id| orphans.contains(id)), ask);
-                match of_name.len() {
-                    0 => of_name = self.called(&called, name),
-                    1 => {}
-                    _ => of_name.retain(|id| called.contains(id)),
-                }
-                if let [only] = of_name.as_slice() {
-                    found.insert((*only, Some(name.clone())));
-                }
-            }
-            if found.is_empty() {
-                found.extend(called.into_iter().map(|id| (id, None)));
-            }
-            found.retain(|(to, _)| *to != from);
-            let place = match meant {
-                Meant::Lost(location) => Some(location.clone()),
-                _ => placed(&ask.specifier),
-            };
-            let place = place.filter(|_| is_handing(ask));
-            lead((from, ask), place, found, BTreeSet::new(), (graph, handing));
-        }
     }
 
     fn givers(&self) -> Givers<'_> {
@@ -321,7 +262,7 @@ impl Vanished<'_> {
     }
 
     /// Those that are most surely loaded where a module is.
-    fn surest(
+    pub(super) fn surest(
         &self,
         from: ModuleId,
         ids: impl Iterator<Item = ModuleId>,
@@ -338,7 +279,7 @@ impl Vanished<'_> {
 
     /// Those whose files, or whose folders where they are the index, are called so: exactly, else but
     /// for the way of writing it.
-    fn called(&self, ids: &[ModuleId], name: &str) -> Vec<ModuleId> {
+    pub(super) fn called(&self, ids: &[ModuleId], name: &str) -> Vec<ModuleId> {
         let plain = |text: &str| text.replace(['-', '_', '.'], "").to_ascii_lowercase();
         let own_name = |id: &ModuleId| {
             let path = self.resolver.path(*id);
@@ -447,52 +388,6 @@ impl Vanished<'_> {
         names.insert(tail(self.resolver.path(id)));
         members.iter().any(|member| names.contains(member.as_str()))
     }
-}
-
-/// Takes down what a request leads to: by a file that left no byte, where it is known which; else at once.
-fn lead(
-    (from, ask): (ModuleId, &Request),
-    place: Option<String>,
-    found: BTreeSet<(ModuleId, Option<String>)>,
-    mut steps: BTreeSet<Step>,
-    (graph, handing): (&mut Graph, &mut Handing),
-) {
-    let Some(place) = place.filter(|_| !found.is_empty()) else {
-        for (to, name) in found {
-            graph.add(from, to, ask, name.map(|name| vec![name]), EdgeBasis::Inferred);
-        }
-        return;
-    };
-    if steps.is_empty() {
-        steps = by_name(&place, &found);
-    }
-    steps.retain(|step| match step.to {
-        Target::Module(to) => found.iter().any(|(found, _)| *found == to),
-        Target::File(_) => true,
-    });
-    let modules = found.iter().map(|(to, _)| *to);
-    handing.add(&place, (from, ask), modules, steps);
-}
-
-/// Whether a request is for a file that may hand on what others give.
-fn is_handing(ask: &Request) -> bool {
-    matches!(ask.kind, Kind::Import | Kind::Reexport)
-}
-
-/// Where a package's file would lie that is requested by this name; none if it can be no package's.
-fn placed(specifier: &str) -> Option<String> {
-    let is_name = specifier.starts_with(|first: char| first.is_ascii_alphanumeric())
-        || (specifier.starts_with('@') && !specifier.starts_with("@/"));
-    (is_name && !specifier.contains(':')).then(|| format!("node_modules/{specifier}"))
-}
-
-/// What a file leads to that is not at hand, by the names that are taken of it.
-fn by_name(place: &str, found: &BTreeSet<(ModuleId, Option<String>)>) -> BTreeSet<Step> {
-    let step = |(to, name): &(ModuleId, Option<String>)| {
-        let (from, to) = (place.to_owned(), Target::Module(*to));
-        Step { from, request: None, names: name.clone().map(|name| vec![name]), to }
-    };
-    found.iter().map(step).collect()
 }
 
 /// A request of which something was not found.

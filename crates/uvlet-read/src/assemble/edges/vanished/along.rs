@@ -123,11 +123,7 @@ impl Vanished<'_> {
 
     /// The installed package that a file lies in.
     fn installed_around(&self, place: &str) -> Option<PackageId> {
-        let packages = self.record.packages.iter().enumerate().filter(|(_, package)| {
-            !package.own
-                && place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
-        });
-        let (at, _) = packages.max_by_key(|(_, package)| package.place.len())?;
-        Some(PackageId::new(at))
+        let around = self.resolver.package_around(place);
+        around.filter(|id| !self.record.packages[id.at()].own)
     }
 }

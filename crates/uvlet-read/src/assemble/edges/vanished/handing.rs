@@ -7,7 +7,7 @@ use std::{
 };
 
 use uvlet_record::{
-    Edge, EdgeBasis, EdgeKind, Module, ModuleFormat, ModuleId, Package, PackageId, Record,
+    Edge, EdgeBasis, EdgeKind, Module, ModuleFormat, ModuleId, PackageId, Record, path,
 };
 use uvlet_script::requests::Request;
 
@@ -15,6 +15,7 @@ use crate::{
     assemble::{
         edges::{
             graph::{Graph, kind},
+            places::Places,
             sources::declared,
             vanished::walk::{Step, Target},
         },
@@ -60,6 +61,9 @@ impl Handing {
         modules: impl IntoIterator<Item = ModuleId>,
         steps: impl IntoIterator<Item = Step>,
     ) {
+        if !is_place(place) {
+            return;
+        }
         let (kind, request) = (kind(ask.kind), ask.specifier.clone());
         let file = self.0.entry(place.to_owned()).or_default();
         file.named.entry(from).or_default().extend(modules);
@@ -69,7 +73,7 @@ impl Handing {
 
     /// Takes down what such files lead to.
     pub fn lead(&mut self, steps: impl IntoIterator<Item = Step>) {
-        for step in steps {
+        for step in steps.into_iter().filter(|step| is_place(&step.from)) {
             self.0.entry(step.from.clone()).or_default().steps.insert(step);
         }
     }
@@ -92,9 +96,10 @@ impl Handing {
     /// were there are numbered now.
     pub fn add_to(self, record: &mut Record, graph: &mut Graph, root: Option<&Path>) -> Numbers {
         let kept = self.leading();
-        add_packages(kept.iter().copied(), record, root);
+        add_packages(&kept, record, root);
+        let places = Places::of(&record.packages);
         let packages: BTreeMap<&str, Option<PackageId>> =
-            kept.iter().map(|&place| (place, package_around(place, record))).collect();
+            kept.iter().map(|&place| (place, places.around(place))).collect();
         let module = |place: &&str| {
             let package = packages.get(place).copied().flatten();
             let known = package.map(|id| &record.packages[id.at()]);
@@ -161,47 +166,35 @@ impl Handing {
     }
 }
 
-/// The path of the module that a file becomes.
-fn path_of(place: &str) -> &str {
-    match source_names::installed(place) {
-        Some(_) => place.find("node_modules/").map_or(place, |at| &place[at..]),
-        None => place,
-    }
+/// Characters beyond which no path of a disk goes.
+const LONGEST: usize = 4096;
+
+/// Whether a file may become a module: what requests name may be no path at all.
+pub fn is_place(place: &str) -> bool {
+    place.len() <= LONGEST && path::is_normal(place) && path::resolve(place) == place
 }
 
-/// The package that a file lies in, as far as it left a byte.
-fn package_around(place: &str, record: &Record) -> Option<PackageId> {
-    let around = record.packages.iter().enumerate().filter(|(_, package)| {
-        place.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
-    });
-    let (at, package) = around.max_by_key(|(_, package)| package.place.len())?;
-    let least = source_names::installed(place).map_or(0, |installed| installed.place.len());
-    (package.place.len() >= least).then_some(PackageId::new(at))
+/// The path of the module that a file becomes: of what is installed, from the first such folder on.
+fn path_of(place: &str) -> &str {
+    const FOLDER: &str = "node_modules/";
+    let starts = place.match_indices(FOLDER).map(|(at, _)| at);
+    let first = starts.into_iter().find(|&at| at == 0 || place.as_bytes()[at - 1] == b'/');
+    first.map_or(place, |at| &place[at..])
 }
 
 /// Puts packages into a record that left no byte but are led through; the others are numbered anew.
-fn add_packages<'p>(
-    places: impl Iterator<Item = &'p str>,
-    record: &mut Record,
-    root: Option<&Path>,
-) {
-    let lost = places.filter(|place| package_around(place, record).is_none());
+fn add_packages(kept: &BTreeSet<&str>, record: &mut Record, root: Option<&Path>) {
+    let places = Places::of(&record.packages);
+    let lost = kept.iter().filter(|place| places.around(place).is_none());
     let lost: BTreeMap<String, Installed> = lost
-        .filter_map(source_names::installed)
+        .filter_map(|place| source_names::installed(place))
         .map(|installed| (installed.place.clone(), installed))
         .collect();
-    let package = |installed: Installed| {
-        let found = packages::about(&installed, root, &Locked::default());
-        Package {
-            alias_of: found.name.filter(|name| *name != installed.name),
-            version: found.version,
-            own: false,
-            side_effects: found.side_effects,
-            name: installed.name,
-            place: installed.place,
-        }
-    };
-    let lost = lost.into_values().map(|installed| (None, package(installed)));
+    if lost.is_empty() {
+        return;
+    }
+    let locked = root.map(Locked::under).unwrap_or_default();
+    let lost = lost.values().map(|one| (None, packages::package(one, root, &locked)));
     let known = std::mem::take(&mut record.packages).into_iter().enumerate();
     let mut all: Vec<_> = known.map(|(at, package)| (Some(at), package)).chain(lost).collect();
     all.sort_by(|(_, one), (_, other)| (&one.name, &one.place).cmp(&(&other.name, &other.place)));

@@ -5,7 +5,7 @@ use std::{
     sync::{Arc, Mutex},
 };
 
-use uvlet_record::{ModuleId, PackageId};
+use uvlet_record::ModuleId;
 use uvlet_script::requests::{Kind, Request};
 
 use super::super::{
@@ -91,10 +91,7 @@ impl<'w, 'a> Walk<'w, 'a> {
     }
 
     fn meant(&self, location: &str, ask: &Request) -> Meant {
-        let package = self.vanished.record.packages.iter().position(|package| {
-            location.strip_prefix(&package.place).is_some_and(|rest| rest.starts_with('/'))
-        });
-        let package = package.map(PackageId::new);
+        let package = self.vanished.resolver.package_around(location);
         self.vanished.resolver.resolve_in(folder(location), package, ask)
     }
 
@@ -138,14 +135,10 @@ impl<'w, 'a> Walk<'w, 'a> {
     /// A file that gives a name itself, and is none of the build's, may be built of sources that are: the
     /// one of its package that gives the name.
     fn of_sources(&mut self, location: &str, name: &str, taken: &str) {
-        let record = self.vanished.record;
+        let around = self.vanished.resolver.package_around(location);
         let givers = self.givers.get(name).into_iter().flatten().copied();
-        let mut givers = givers.filter(|id| {
-            let package = record.package_of(*id).map(|package| package.place.as_str());
-            package
-                .and_then(|place| location.strip_prefix(place))
-                .is_some_and(|rest| rest.starts_with('/'))
-        });
+        let package = |id: ModuleId| self.vanished.record.module(id).package;
+        let mut givers = givers.filter(|id| around.is_some() && package(*id) == around);
         if let (Some(only), None) = (givers.next(), givers.next()) {
             let (from, names) = (location.to_owned(), Some(vec![name.to_owned()]));
             self.steps.insert(Step { from, request: None, names, to: Target::Module(only) });
