@@ -2,6 +2,8 @@
 
 pub(crate) mod barrels;
 pub(crate) mod cut;
+pub mod few;
 pub(crate) mod network;
+pub mod own_paths;
 pub mod reach;
 pub mod visits;

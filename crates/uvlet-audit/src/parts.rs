@@ -3,6 +3,7 @@
 pub(crate) mod atoms;
 pub(crate) mod byte_set;
 pub mod cells;
+pub(crate) mod lines;
 pub mod marks;
 pub(crate) mod names;
 pub(crate) mod prices;

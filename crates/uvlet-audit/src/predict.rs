@@ -6,5 +6,6 @@ pub(crate) mod cascade;
 mod cut;
 mod draft;
 pub(crate) mod follow;
+pub mod narrow;
 pub mod outcome;
 pub mod step;

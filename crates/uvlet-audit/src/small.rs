@@ -20,7 +20,6 @@ pub struct Small {
     /// Per file: its modules, of which that without a path is of nobody, each with its text.
     files: BTreeMap<String, Vec<(String, String)>>,
     versions: BTreeMap<String, String>,
-    formats: BTreeMap<String, String>,
     edges: Vec<Import>,
     entries: Vec<(String, Vec<String>, String)>,
 }
@@ -37,12 +36,6 @@ impl Small {
     /// The version of what is installed at a place.
     pub fn version(mut self, place: &str, version: &str) -> Self {
         self.versions.insert(place.to_owned(), version.to_owned());
-        self
-    }
-
-    /// The form that a module is written in.
-    pub fn format(mut self, module: &str, format: &str) -> Self {
-        self.formats.insert(module.to_owned(), format.to_owned());
         self
     }
 
@@ -88,7 +81,7 @@ impl Small {
             let package = package(path).map(|one| packages.binary_search(&one).expect("sorted"));
             json!({
                 "path": path, "package": package, "third_party": package.is_some(),
-                "format": self.formats.get(*path), "source_bytes": null
+                "source_bytes": null
             })
         };
         let packages_json = packages.iter().map(|(name, place)| {

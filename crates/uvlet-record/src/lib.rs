@@ -37,5 +37,5 @@ pub use recording::{LogPage, LogRequest, Recording, Seen};
 pub use saved::SavedError;
 pub use saved_texts::{SavedMap, SavedSection, SavedTexts};
 pub use terms::{Bundler, Mode, ModeBasis, Target, TargetBasis};
-pub use texts::{Costs, Place, Segment, Texts, segments};
+pub use texts::{Costs, Place, Project, Segment, Texts, segments};
 pub use verify::Flaw;

@@ -29,6 +29,11 @@ pub trait Texts: Sync {
     /// none without a map that can be used.
     fn origins(&self, file: FileId) -> Option<Vec<Segment>>;
 
+    /// The project that the build comes from; none where it is not at hand.
+    fn project(&self) -> Option<&dyn Project> {
+        None
+    }
+
     /// The source map of a file, with modules in the place of sources, for a record to keep.
     fn map(&self, file: FileId) -> Option<SavedMap>;
 
@@ -47,6 +52,18 @@ pub trait Texts: Sync {
             sources: modules.map(|id| self.source(id).map(Cow::into_owned)).collect(),
         }
     }
+}
+
+/// A project as it lies on disk, with what is installed in it. Paths are from its folder.
+pub trait Project: Sync {
+    /// The text of a file; none where there is none, or it is no text.
+    fn text(&self, path: &str) -> Option<String>;
+
+    /// The file that an `import` means which stands in a file of a folder; none where it leads nowhere.
+    fn resolve(&self, folder: &str, request: &str) -> Option<String>;
+
+    /// Whether the package of an installed file says that loading any file of it has no effect.
+    fn is_inert(&self, path: &str) -> bool;
 }
 
 /// A segment of a source map, from a byte of the emitted text on.

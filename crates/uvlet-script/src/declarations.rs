@@ -7,7 +7,6 @@
 pub(crate) mod attach;
 pub(crate) mod collect;
 pub(crate) mod collector;
-pub(crate) mod commonjs;
 pub(crate) mod effects;
 pub(crate) mod getters;
 pub(crate) mod layout;
@@ -26,7 +25,6 @@ use crate::{
     parse::{Dialect, Unparsed, read},
 };
 
-pub use commonjs::{given_out, names_read};
 pub use effects::Effect;
 pub use layout::Layout;
 

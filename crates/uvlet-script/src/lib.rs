@@ -19,6 +19,7 @@ pub mod drawing;
 pub mod functions;
 pub mod inert;
 pub mod later;
+pub mod members;
 mod nesting;
 mod parse;
 pub mod requests;

@@ -10,11 +10,10 @@ use rstest::rstest;
 use uvlet_script::{
     Dialect,
     at_once::at_once,
-    declarations::{
-        declared, declared_in_source, exported_names, given_out, handed_on, names_read, own_exports,
-    },
+    declarations::{declared, declared_in_source, exported_names, handed_on, own_exports},
     inert::{imports, is_inert},
     later::later,
+    members::{members, names_read},
     read,
     requests::requests,
     shapes::Shapes,
@@ -43,7 +42,7 @@ fn analyse(text: &str) {
     exported_names(text).unwrap();
     own_exports(text).unwrap();
     handed_on(text).unwrap();
-    given_out(text).unwrap();
+    members(text).unwrap();
     names_read(text).unwrap();
     imports(text).unwrap();
     is_inert(text).unwrap();

@@ -32,6 +32,8 @@ pub enum Doubt {
         /// What it does.
         change: Change,
     },
+    /// What is to be narrowed gives out its names one by one: who takes few gets few.
+    Apart(String),
     /// Something is fetched from another host.
     Elsewhere {
         /// What the step names.
@@ -82,6 +84,7 @@ impl Doubt {
             Self::NoAsker { .. } => "no-asker",
             Self::NoTexts => "no-texts",
             Self::Styles { .. } => "styles",
+            Self::Apart(_) => "apart",
             Self::Edges => "edges",
             Self::Requests { .. } => "requests",
         }
@@ -116,6 +119,8 @@ pub(crate) fn doubts(
             doubts.push(Doubt::NoAsker { subject, entry });
         }
     }
+    let apart = steps.iter().filter(|step| step.rest.is_apart);
+    doubts.extend(apart.map(|step| Doubt::Apart(step.subject.text.clone())));
     let are_moved: BTreeSet<ModuleId> = moved.iter().map(|one| one.module).collect();
     for step in steps.iter().filter(|step| step.change.takes_away()) {
         let subject = || step.subject.text.clone();

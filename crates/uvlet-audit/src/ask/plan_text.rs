@@ -66,7 +66,8 @@ pub fn plan_text(record: &Record, steps: &[Step]) -> PlanText {
         text.lines.push(format!("{before}{list}{behind}"));
     }
     for step in steps {
-        if matches!(step.change, Change::Defer | Change::Without | Change::Bypass) {
+        if matches!(step.change, Change::Defer | Change::Without | Change::Bypass | Change::Narrow)
+        {
             let what = step.subject.text.clone();
             text.besides.push(Besides::Edit { what, change: step.change });
         }

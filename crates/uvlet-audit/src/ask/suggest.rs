@@ -19,6 +19,7 @@ use crate::{
     },
     lens::Lens,
     predict::{
+        narrow::narrow,
         outcome::as_it_would_be,
         step::{Change, Planned, Step},
     },
@@ -76,6 +77,7 @@ impl Candidate {
         let (change, what) = match (&finding.about, finding.kind) {
             (_, Kind::Deferrable) => (Change::Defer, finding.paths.clone()),
             (_, Kind::BarrelPull) => (Change::Bypass, finding.paths.clone()),
+            (_, Kind::BarelyUsed) => (Change::Narrow, finding.paths.clone()),
             // Where the settings say which languages are wanted, the folder is not to go as a whole.
             (
                 About::WholeFamily {
@@ -91,8 +93,14 @@ impl Candidate {
         Some(Self { change, what, finding: finding.id.clone() })
     }
 
-    fn steps(&self, lens: &Lens<'_>) -> Option<Vec<Step>> {
-        let step = |text: &String| Some(Step::new(self.change, Subject::find(text, lens).ok()?));
+    fn steps(&self, lens: &Lens<'_>, texts: &dyn Texts) -> Option<Vec<Step>> {
+        let step = |text: &String| {
+            let subject = Subject::find(text, lens).ok()?;
+            match self.change {
+                Change::Narrow => narrow(lens, texts, subject).ok(),
+                change => Some(Step::new(change, subject)),
+            }
+        };
         self.what.iter().map(step).collect()
     }
 }
@@ -111,18 +119,20 @@ pub struct Means<'a> {
 }
 
 /// Tries what findings offer: what waits for somebody to act is deferred, never what the first screen
-/// shows; files that hand on more than is used are gone past; languages that are all included are taken
-/// out.
+/// shows; files that hand on more than is used are gone past; of what comes whole, the names that are read
+/// stay; languages that are all included are taken out.
 #[must_use]
 pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
     let Means { texts, sizer, codings, measure } = means;
-    let kinds = vec![Kind::Deferrable, Kind::BarrelPull, Kind::WholeFamily];
+    let kinds = vec![Kind::Deferrable, Kind::BarrelPull, Kind::BarelyUsed, Kind::WholeFamily];
     let wanted = Wanted { kinds, ..Wanted::default() };
     let aids = Aids { texts, costs: None, languages: &[], ran: None };
     let found = waste(lens, aids, &wanted, Measure::Emitted);
     let mut candidates: Vec<(i64, Candidate)> = Vec::new();
     for candidate in found.findings.iter().filter_map(Candidate::of) {
-        if let Some(won) = won(lens, means, &[&candidate]).filter(|won| *won > 0) {
+        if let Some(Won { most: won, .. }) =
+            won(lens, means, &[&candidate]).filter(|won| won.most > 0)
+        {
             candidates.push((won, candidate));
         }
     }
@@ -139,7 +149,9 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
         let finding = found.findings.iter().find(|one| one.kind == Kind::BarrelPull);
         let finding = finding.map(|one| one.id.clone()).unwrap_or_default();
         let candidate = Candidate { change: Change::Bypass, what, finding };
-        if let Some(won) = won(lens, means, &[&candidate]).filter(|won| *won > 0) {
+        if let Some(Won { most: won, .. }) =
+            won(lens, means, &[&candidate]).filter(|won| won.most > 0)
+        {
             candidates.push((won, candidate));
         }
     }
@@ -152,7 +164,7 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
         let rest = rest.filter(|one| !together.iter().any(|known| std::ptr::eq(*known, *one)));
         let tried = rest.filter_map(|one| {
             let set: Vec<&Candidate> = together.iter().copied().chain([one]).collect();
-            Some((won(lens, means, &set)?, one))
+            Some((won(lens, means, &set)?.of_all, one))
         });
         let Some((won, one)) = tried.max_by_key(|(won, one)| (*won, std::cmp::Reverse(&one.what)))
         else {
@@ -165,7 +177,7 @@ pub fn suggest(lens: &Lens<'_>, means: Means<'_>) -> Suggestions {
         together.push(one);
     }
     let all = |set: &[&Candidate]| -> Option<Vec<Step>> {
-        let steps: Option<Vec<Vec<Step>>> = set.iter().map(|one| one.steps(lens)).collect();
+        let steps: Option<Vec<Vec<Step>>> = set.iter().map(|one| one.steps(lens, texts)).collect();
         steps.map(|steps| steps.into_iter().flatten().collect())
     };
     let predict = |set: &[&Candidate]| {
@@ -227,7 +239,7 @@ pub fn confirm(lens: &Lens<'_>, means: Means<'_>, waste: &mut Waste, which: Pred
         if candidate.change == Change::Bypass {
             candidate.what.extend(outer_barrels(lens, &finding.paths));
         }
-        let Some(its) = candidate.steps(lens) else { continue };
+        let Some(its) = candidate.steps(lens, texts) else { continue };
         finding.predicted = predict(&its);
         let won = finding.predicted.as_ref().map_or(0, |share| share.sizes.get(measure));
         if won > 0 {
@@ -277,11 +289,19 @@ fn outer_barrels(lens: &Lens<'_>, barrels: &[String]) -> Vec<String> {
     outer
 }
 
-/// Emitted bytes that the entry which wins most starts without; none where a step means nothing.
-fn won(lens: &Lens<'_>, means: Means<'_>, set: &[&Candidate]) -> Option<i64> {
+/// Emitted bytes that entries start without.
+struct Won {
+    /// The one that wins most.
+    most: i64,
+    /// All of them.
+    of_all: i64,
+}
+
+/// What steps win; none where one means nothing.
+fn won(lens: &Lens<'_>, means: Means<'_>, set: &[&Candidate]) -> Option<Won> {
     let mut steps = Vec::new();
     for one in set {
-        steps.extend(one.steps(lens)?);
+        steps.extend(one.steps(lens, means.texts)?);
     }
     let (record, reach) = as_it_would_be(lens, &steps, means.texts, means.sizer, &[]).ok()?;
     let before = lens
@@ -291,5 +311,7 @@ fn won(lens: &Lens<'_>, means: Means<'_>, set: &[&Candidate]) -> Option<i64> {
     let after =
         reach.iter().map(|reach| reach.startup.iter().map(|&file| record.file(file).emitted).sum());
     let signed = |bytes: u64| i64::try_from(bytes).unwrap_or(i64::MAX);
-    before.zip(after).map(|(before, after): (u64, u64)| signed(before) - signed(after)).max()
+    let won = before.zip(after).map(|(before, after): (u64, u64)| signed(before) - signed(after));
+    let won: Vec<i64> = won.collect();
+    Some(Won { most: won.iter().copied().max()?, of_all: won.iter().sum() })
 }

@@ -206,7 +206,7 @@ pub fn what_if(
     let before = Half::new(lens, within)?;
     let asked: Vec<Visited> =
         visits.iter().map(|name| visited(lens, name)).collect::<Result<_, _>>()?;
-    let assembly = Assembly::new(record, texts, sizer, codings);
+    let assembly = Assembly::new(record, texts, sizer, codings).without(steps);
     let network = Network::of(record);
     let plan = Plan::new(record, &network, steps, texts);
     let predicted = predicted(lens, &plan, steps, &assembly)?;

@@ -88,16 +88,20 @@ pub enum About {
     },
     /// Code for developers or for servers.
     WrongEnvironment(Environment),
-    /// A CommonJS package of whose names the program uses few.
+    /// What comes whole, of whose names the program uses few.
     BarelyUsed {
-        /// The package.
-        package: String,
+        /// The package, or the module of own code.
+        of: String,
         /// Names that are used.
         used: Vec<String>,
         /// Number of names that it has.
         names: usize,
         /// Number of its modules.
         modules: usize,
+        /// It is an object in an ES module; else code in CommonJS form.
+        is_module: bool,
+        /// How a program would get less of it.
+        smaller: Smaller,
     },
     /// Modules that a re-exporting file pulls into entries that use none of them.
     BarrelPull {
@@ -274,4 +278,24 @@ pub enum DeadCause {
     Imported,
     /// Only they use each other.
     Unseen,
+}
+
+/// How a program would get less of what comes whole.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Smaller {
+    /// The package has files for its names.
+    OwnPaths {
+        /// What the first name would be imported by.
+        request: String,
+        /// Files that the names need.
+        files: usize,
+        /// What they would come to, as far as the rest of the package tells.
+        emitted: Option<u64>,
+    },
+    /// The package exports each name by itself, and loading it does nothing.
+    Names,
+    /// It is own code, which could.
+    OwnExports,
+    /// The project is not at hand, to say.
+    Unknown,
 }

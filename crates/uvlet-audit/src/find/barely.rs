@@ -1,21 +1,26 @@
-//! CommonJS packages that come whole, of whose names the program uses few.
+//! Code that comes whole, of whose names the program uses few.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
-use uvlet_record::{CellId, EdgeKind, ModuleFormat, ModuleId, PackageId};
-use uvlet_script::declarations::{given_out, names_read};
+use rayon::iter::{IntoParallelRefIterator, ParallelIterator};
+use uvlet_record::{ModuleId, PackageId};
+use uvlet_script::declarations::{own_exports, re_exported};
 
 use crate::{
     find::{
-        about::About,
+        about::{About, Smaller},
         context::Ground,
         finding::{Bound, Found},
+    },
+    graph::{
+        few::{Few, Narrow, Whole},
+        own_paths::own_paths,
     },
     select::overlap::cells_of_modules,
 };
 
 /// Names below which a package is small anyway.
-const LEAST: usize = 8;
+const LEAST: usize = 4;
 
 /// Of so many names one is used at most.
 const ONE_OF: usize = 4;
@@ -23,76 +28,84 @@ const ONE_OF: usize = 4;
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
     let cells = cells_of_modules(record, &ground.apart);
-    let mut modules: BTreeMap<PackageId, Vec<ModuleId>> = BTreeMap::new();
-    for (at, module) in record.modules.iter().enumerate() {
-        let id = ModuleId::new(at);
-        let is_installed = record.package_of(id).is_some_and(|package| !package.own);
-        if let Some(package) = module.package.filter(|_| is_installed && cells.contains_key(&id)) {
-            modules.entry(package).or_default().push(id);
-        }
-    }
-    modules
-        .into_iter()
-        .filter_map(|(package, ids)| package_finding(ground, package, &ids, &cells))
-        .collect()
+    let few = Few::new(record, &ground.network, ground.texts, cells);
+    let wholes: Vec<(Whole, Vec<ModuleId>)> = few.wholes().into_iter().collect();
+    wholes.par_iter().filter_map(|(whole, ids)| finding(ground, &few, *whole, ids)).collect()
 }
 
-fn package_finding(
-    ground: &Ground<'_>,
-    package: PackageId,
-    ids: &[ModuleId],
-    cells: &BTreeMap<ModuleId, Vec<CellId>>,
-) -> Option<Found> {
+fn finding(ground: &Ground<'_>, few: &Few<'_>, whole: Whole, ids: &[ModuleId]) -> Option<Found> {
     let record = ground.record();
-    let is_its = |id: ModuleId| record.module(id).package == Some(package);
-    // One module gives everything out, and everybody asks for that one by `import`.
-    let asked: Vec<_> = ids
-        .iter()
-        .flat_map(|&id| ground.network.askers(id))
-        .filter(|edge| !is_its(edge.from))
-        .collect();
-    let main = asked.first()?.to;
-    let is_plain = asked.iter().all(|edge| edge.to == main && edge.kind == EdgeKind::Static);
-    if !is_plain || record.module(main).format != Some(ModuleFormat::CommonJs) {
+    let narrow = few.narrow(whole, ids, LEAST).ok()?;
+    if narrow.given.len() < LEAST || narrow.used.len() * ONE_OF > narrow.given.len() {
         return None;
     }
-    let given = given_out(&ground.texts.source(main)?).ok()??;
-    let mut used: BTreeSet<String> = BTreeSet::new();
-    for edge in &asked {
-        let read = names_read(&ground.texts.source(edge.from)?).ok()?;
-        used.extend(read.get(edge.request.as_ref()?)?.clone()?);
-    }
-    used.retain(|name| given.contains_key(name));
-    if given.len() < LEAST || used.is_empty() || used.len() * ONE_OF > given.len() {
-        return None;
-    }
-    // What the used names are made of stays; where one is made in the main module, that stays, too.
-    let mut kept: Vec<ModuleId> = Vec::new();
-    for name in &used {
-        let request = given.get(name)?.as_ref();
-        let target = request.and_then(|request| {
-            ground.network.asked(main).find(|edge| edge.request.as_ref() == Some(request))
-        });
-        kept.push(target.map_or(main, |edge| edge.to));
-    }
-    let needed = ground.network.reach(&kept, &|edge| !edge.kind.is_deferred(), &|_| false);
-    let is_whole = kept.contains(&main);
-    let gone: Vec<CellId> = ids
-        .iter()
-        .filter(|id| is_whole || !needed[id.at()])
-        .flat_map(|id| cells[id].iter().copied())
-        .collect();
-    let name = &record.packages[package.at()].name;
+    let modules: Vec<ModuleId> =
+        ids.iter().copied().filter(|id| few.cells.contains_key(id)).collect();
+    let (name, smaller) = match whole {
+        Whole::Package(package) => {
+            let smaller = smaller(ground, package, &narrow, &modules)?;
+            (record.packages[package.at()].name.clone(), smaller)
+        }
+        Whole::Own(id) => (record.module(id).path.clone(), Smaller::OwnExports),
+    };
+    let cells = narrow.gone.iter().filter_map(|id| few.cells.get(id));
     Some(Found {
         names: BTreeSet::from([name.clone()]),
-        cells: gone.into_iter().collect(),
+        cells: cells.flatten().copied().collect(),
+        spans: narrow.spans,
         with_wrappers: true,
         bound: Bound::AtMost,
         ..Found::of(About::BarelyUsed {
-            package: name.clone(),
-            used: used.into_iter().collect(),
-            names: given.len(),
-            modules: ids.len(),
+            of: name,
+            used: narrow.used.into_iter().collect(),
+            names: narrow.given.len(),
+            modules: modules.len(),
+            is_module: narrow.is_module,
+            smaller,
         })
     })
+}
+
+/// How a program would get less of a package; none where it has no way that is known to be one.
+fn smaller(
+    ground: &Ground<'_>,
+    package: PackageId,
+    narrow: &Narrow,
+    modules: &[ModuleId],
+) -> Option<Smaller> {
+    let record = ground.record();
+    let name = &record.packages[package.at()].name;
+    // Of one file nobody knows whether there are others.
+    let unknown = (!narrow.is_module && modules.len() > 1).then_some(Smaller::Unknown);
+    let Some(project) = ground.texts.project() else { return unknown };
+    let asker = ground.network.askers(narrow.asked).next()?.from;
+    let path = record.location_of(asker);
+    let folder = path.rsplit_once('/').map_or("", |(folder, _)| folder);
+    let is_inert = || project.resolve(folder, name).is_some_and(|main| project.is_inert(&main));
+    if narrow.is_module && gives_each(ground, narrow) && is_inert() {
+        return Some(Smaller::Names);
+    }
+    let Some(own) = own_paths(project, folder, name, &narrow.used) else { return unknown };
+    let bytes = |of: &dyn Fn(ModuleId) -> u64| modules.iter().map(|&id| of(id)).sum::<u64>();
+    let source = bytes(&|id| record.module(id).source_bytes.unwrap_or(0));
+    let emitted = record.cells.iter().filter(|cell| match cell.owner {
+        uvlet_record::Owner::Module(id) => modules.contains(&id),
+        _ => false,
+    });
+    let emitted: u64 = emitted.map(|cell| cell.amount.emitted).sum();
+    let emitted = (source > 0).then(|| {
+        let share = u128::from(own.source_bytes) * u128::from(emitted) / u128::from(source);
+        u64::try_from(share).unwrap_or(u64::MAX)
+    });
+    Some(Smaller::OwnPaths { request: own.request, files: own.files, emitted })
+}
+
+/// The file that is asked for exports each of the names, too.
+fn gives_each(ground: &Ground<'_>, narrow: &Narrow) -> bool {
+    let Some(text) = ground.texts.source(narrow.asked) else { return false };
+    let mut names: BTreeSet<String> =
+        own_exports(&text).unwrap_or_default().into_iter().map(|(name, _)| name).collect();
+    let handed = re_exported(&text).ok().flatten();
+    names.extend(handed.into_iter().flat_map(|handed| handed.names.into_keys()));
+    narrow.used.iter().all(|name| names.contains(name))
 }

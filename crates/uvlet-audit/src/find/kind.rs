@@ -37,7 +37,7 @@ pub enum Kind {
     UnreachedInEntry,
     /// Code for developers or for servers.
     WrongEnvironment,
-    /// A CommonJS package that comes whole for a few of its names.
+    /// A CommonJS package, or an object that holds all names, that comes whole for a few of them.
     BarelyUsed,
     /// Modules that a file which only hands on names draws into an entry that uses none of them.
     BarrelPull,

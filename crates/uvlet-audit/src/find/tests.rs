@@ -252,22 +252,6 @@ fn what_waits_for_somebody_to_act(#[case] main: &str, #[case] expected: bool) {
     assert_eq!(!found(&record, Kind::Deferrable).is_empty(), expected);
 }
 
-#[rstest]
-#[case::few_names("import{a0}from'tide';a0();", true)]
-#[case::many_names("import{a0,a1,a2,a3}from'tide';a0(a1,a2,a3);", false)]
-#[case::the_object_itself("import*as tide from'tide';each(tide);", false)]
-fn few_names_of_a_whole(#[case] main: &str, #[case] expected: bool) {
-    let names: Vec<String> = (0..10).map(|at| format!("exports.a{at}=function(){{}};")).collect();
-    let package = names.concat();
-    let build = Small::default()
-        .file("main.js", &[("src/main.js", main), (TIDE, &package)])
-        .import("src/main.js", TIDE, "tide")
-        .format(TIDE, "commonjs")
-        .entry("a", &["main.js"], "src/main.js");
-    let record = build.build();
-    assert_eq!(!found(&record, Kind::BarelyUsed).is_empty(), expected);
-}
-
 /// Two names that one package is installed under.
 #[test]
 fn a_package_under_another_name_is_the_same() {

@@ -184,7 +184,7 @@ fn find_all(ground: &Ground<'_>, wanted: &Wanted, judged: &mut [Judged]) -> Vec<
                 found.spans = found.spans.within(record, within);
             }
             if found.with_wrappers {
-                found.spans = wrappers(record, &found.cells);
+                found.spans = found.spans.or(&wrappers(record, &found.cells));
             }
             let by_entry = by_entry(ground, &mut found, wanted.within.as_ref());
             all_found.push((kind, found, by_entry));

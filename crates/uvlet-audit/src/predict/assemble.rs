@@ -1,6 +1,10 @@
 //! Files as they would be: put together from the texts of what stays, and encoded.
 
-use std::{collections::BTreeMap, ops::Range, sync::Mutex};
+use std::{
+    collections::{BTreeMap, HashMap},
+    ops::Range,
+    sync::Mutex,
+};
 
 use uvlet_ledger::coding::Sizer;
 use uvlet_record::{
@@ -8,7 +12,14 @@ use uvlet_record::{
     sizes::{Coding, Measure, Sizes},
 };
 
-use crate::parts::{cells::CellSet, wrappers::wrappers};
+use crate::{
+    parts::{
+        cells::CellSet,
+        spans::{Spans, pieces},
+        wrappers::wrappers,
+    },
+    predict::step::Step,
+};
 
 /// A file, the cells that leave it, and those that join it.
 type Changed = (FileId, Vec<CellId>, Vec<CellId>);
@@ -20,6 +31,9 @@ pub struct Assembly<'a> {
     sizer: &'a dyn Sizer,
     codings: &'a [Coding],
     has_texts: bool,
+    /// What goes of files besides whole cells, and of which cell that is how much.
+    spans: Spans,
+    cut: HashMap<CellId, u64>,
     /// Several entries load the same file without the same cells.
     known: Mutex<BTreeMap<Changed, Sizes>>,
 }
@@ -39,7 +53,41 @@ impl<'a> Assembly<'a> {
         let code = (0..record.files.len()).map(FileId::new).filter(is_code);
         let has_texts =
             code.clone().next().is_some() && code.clone().all(|id| texts.emitted(id).is_some());
-        Self { record, texts, sizer, codings, has_texts, known: Mutex::default() }
+        Self {
+            record,
+            texts,
+            sizer,
+            codings,
+            has_texts,
+            spans: Spans::default(),
+            cut: HashMap::new(),
+            known: Mutex::default(),
+        }
+    }
+
+    /// The same without what steps take away that is less than a module.
+    pub fn without(mut self, steps: &[Step]) -> Self {
+        for step in steps {
+            self.spans = self.spans.or(&step.rest.spans);
+        }
+        for (file, ranges) in &self.spans.0 {
+            for (range, cell) in pieces(self.record, *file, ranges) {
+                if let Some(cell) = cell {
+                    *self.cut.entry(cell).or_default() += range.end - range.start;
+                }
+            }
+        }
+        self
+    }
+
+    /// Bytes that go of a cell that stays.
+    pub fn cut_of(&self, cell: CellId) -> u64 {
+        self.cut.get(&cell).copied().unwrap_or(0)
+    }
+
+    /// Whether something goes of a file besides whole cells.
+    pub fn cuts(&self, file: FileId) -> bool {
+        !self.spans.in_file(file).is_empty()
     }
 
     pub fn has_texts(&self) -> bool {
@@ -70,9 +118,14 @@ impl<'a> Assembly<'a> {
         let sizes = sizes.unwrap_or_else(|| {
             let mut sizes = whole;
             let gone = self.shares(cells.iter().copied());
+            let leaves: CellSet = cells.iter().copied().collect();
+            let stays = self.record.file(file).cells.clone().map(CellId::new);
+            let stays = stays.filter(|id| !leaves.has(*id));
+            let cut = self.part_of_shares(stays);
             let comes = self.shares(joins.iter().copied());
             for measure in whole.measures() {
-                let rest = whole.get(measure).saturating_sub(gone.get(measure));
+                let gone = gone.get(measure) + cut.get(measure);
+                let rest = whole.get(measure).saturating_sub(gone);
                 sizes.set(measure, rest + comes.get(measure));
             }
             sizes
@@ -110,7 +163,7 @@ impl<'a> Assembly<'a> {
                 }
                 if cells.has(run.cell) {
                     text.extend_from_slice(slice(&all, &before));
-                    text.extend_from_slice(slice(&all, &range));
+                    self.extend(&mut text, &all, file, range);
                 }
                 before = 0..0;
             }
@@ -138,7 +191,7 @@ impl<'a> Assembly<'a> {
         let is_wrapped = |start: u64| wrapped.iter().any(|range| range.contains(&start));
         let mut rest = Vec::with_capacity(all.len());
         for run in runs.iter().filter(|run| !leaves.has(run.cell) && !is_wrapped(run.start)) {
-            rest.extend_from_slice(slice(&all, &(run.start..run.start + run.length)));
+            self.extend(&mut rest, &all, file, run.start..run.start + run.length);
         }
         rest.extend(self.texts_of(joins)?);
         let (before, after) = (self.encoded(&all)?, self.encoded(&rest)?);
@@ -151,6 +204,18 @@ impl<'a> Assembly<'a> {
         Some(sizes)
     }
 
+    /// Adds a stretch of a file, without what goes of it.
+    fn extend(&self, text: &mut Vec<u8>, all: &[u8], file: FileId, range: Range<u64>) {
+        let gone = self.spans.in_file(file);
+        let first = gone.partition_point(|one| one.end <= range.start);
+        let mut at = range.start;
+        for one in gone[first..].iter().take_while(|one| one.start < range.end) {
+            text.extend_from_slice(slice(all, &(at..one.start.max(at))));
+            at = one.end.min(range.end);
+        }
+        text.extend_from_slice(slice(all, &(at..range.end)));
+    }
+
     fn encoded(&self, text: &[u8]) -> Option<Sizes> {
         let mut sizes = Sizes { emitted: text.len() as u64, ..Sizes::default() };
         for &coding in self.codings {
@@ -158,6 +223,22 @@ impl<'a> Assembly<'a> {
             sizes.set(Measure::Coded(coding), bytes);
         }
         Some(sizes)
+    }
+
+    /// What goes of cells that stay, by their shares.
+    fn part_of_shares(&self, cells: impl Iterator<Item = CellId>) -> Sizes {
+        let mut sum = Sizes::default();
+        for id in cells.filter(|id| self.cut_of(*id) > 0) {
+            let whole = self.record.cells[id.at()].amount;
+            let part = |bytes: u64| {
+                let part = u128::from(bytes) * u128::from(self.cut_of(id));
+                u64::try_from(part / u128::from(whole.emitted.max(1))).unwrap_or(u64::MAX)
+            };
+            for measure in whole.sizes().measures() {
+                sum.set(measure, sum.get(measure) + part(whole.bytes(measure)));
+            }
+        }
+        sum
     }
 
     fn shares(&self, cells: impl Iterator<Item = CellId>) -> Sizes {

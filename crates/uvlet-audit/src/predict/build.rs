@@ -92,7 +92,7 @@ impl Built {
             ..old.clone()
         };
         for (at, (draft, sizes)) in sized.iter().enumerate() {
-            add_file(old, &mut record, FileId::new(at), draft, *sizes, scales, &places);
+            add_file(old, &mut record, FileId::new(at), draft, *sizes, (scales, assembly), &places);
         }
         let drafts: Vec<Draft> = sized.into_iter().map(|(draft, _)| draft).collect();
         let reach = refer(lens, &mut record, &drafts, &places);
@@ -136,7 +136,8 @@ fn sizes(old: &Record, assembly: &Assembly<'_>, scales: &Scales, draft: &Draft) 
             let is_other = |cell: &CellId| old.cells[cell.at()].file != id;
             let joins: Vec<CellId> = draft.cells.iter().copied().filter(is_other).collect();
             match leaves.is_empty() && joins.is_empty() {
-                true => assembly.whole(id),
+                true if !assembly.cuts(id) => assembly.whole(id),
+                true => assembly.changed(id, &[], &[]),
                 false => assembly.changed(id, &leaves, &joins),
             }
         }
@@ -165,7 +166,7 @@ fn add_file(
     id: FileId,
     draft: &Draft,
     sizes: Sizes,
-    scales: &Scales,
+    (scales, assembly): (&Scales, &Assembly<'_>),
     places: &HashMap<FileId, FileId>,
 ) {
     let first = record.cells.len();
@@ -174,6 +175,7 @@ fn add_file(
     for cell in &draft.cells {
         let known = old.cells[cell.at()];
         let mut amount = known.amount;
+        amount.emitted -= assembly.cut_of(*cell).min(amount.emitted);
         if let Some(&scale) = scales.get(cell) {
             amount.emitted = scaled(amount.emitted, scale);
         }

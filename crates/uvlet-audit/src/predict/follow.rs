@@ -166,7 +166,7 @@ impl<'r> Plan<'r> {
                     taken.extend(&subject.modules);
                 }
                 Change::Bypass => bypassed.extend(&subject.modules),
-                Change::Gather | Change::Resize | Change::Touch => {}
+                Change::Narrow | Change::Gather | Change::Resize | Change::Touch => {}
             }
         }
         let bytes = bytes(record);

@@ -59,6 +59,7 @@ pub fn predict(
         .iter()
         .filter(|step| matches!(step.change, Change::Without | Change::External))
         .flat_map(|step| step.subject.modules.iter().copied())
+        .chain(steps.iter().flat_map(|step| step.rest.modules.iter().copied()))
         .collect();
     let rules: Vec<&Step> = steps.iter().filter(|step| step.change == Change::Gather).collect();
     let cutter = Cutter { lens, followed, taken: &taken, rules: &rules, brought: plan.brought() };
@@ -85,6 +86,9 @@ pub fn predict(
         drafts.push(draft);
     }
     moved.extend(gone.into_iter().filter_map(|(cell, _)| moved_cell(lens, cell, None)));
+    for draft in &mut drafts {
+        draft.is_changed |= draft.cells.iter().any(|id| assembly.cut_of(*id) > 0);
+    }
     bring_helpers(lens, plan, &mut drafts);
     let scales = scales(lens.record, steps);
     let touched: CellSet = steps
@@ -248,7 +252,7 @@ pub fn as_it_would_be(
     codings: &[Coding],
 ) -> Result<(Record, Vec<Reach>), WhatIfError> {
     let record = lens.record;
-    let assembly = Assembly::new(record, texts, sizer, codings);
+    let assembly = Assembly::new(record, texts, sizer, codings).without(steps);
     let network = Network::of(record);
     let plan = Plan::new(record, &network, steps, texts);
     let Predicted { record, reach, .. } = predicted(lens, &plan, steps, &assembly)?;
@@ -262,8 +266,9 @@ pub(crate) fn predicted(
     assembly: &Assembly<'_>,
 ) -> Result<Predicted, WhatIfError> {
     let record = lens.record;
-    let asks_for_edges =
-        |step: &Step| !matches!(step.change, Change::Gather | Change::Resize | Change::Touch);
+    let asks_for_edges = |step: &Step| {
+        !matches!(step.change, Change::Narrow | Change::Gather | Change::Resize | Change::Touch)
+    };
     if record.edges.is_empty() && steps.iter().any(asks_for_edges) {
         return Err(WhatIfError::NoEdges);
     }

@@ -1,8 +1,10 @@
 //! The steps of a plan: what is changed, and of what.
 
-use uvlet_record::{Entry, Record};
+use std::collections::BTreeSet;
 
-use crate::select::subject::Subject;
+use uvlet_record::{Entry, ModuleId, Record};
+
+use crate::{parts::spans::Spans, select::subject::Subject};
 
 /// What is changed.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -15,6 +17,8 @@ pub enum Change {
     External,
     /// Who takes names from it, a file that hands them on, takes them from where they are declared.
     Bypass,
+    /// Of what comes whole, only what the names that are read are made of stays.
+    Narrow,
     /// It is put into a file of its own.
     Gather,
     /// It grows or shrinks to a size.
@@ -37,6 +41,7 @@ impl Change {
             Self::Without => "without",
             Self::External => "external",
             Self::Bypass => "bypass",
+            Self::Narrow => "narrow",
             Self::Gather => "gather",
             Self::Resize => "resize",
             Self::Touch => "touch",
@@ -57,6 +62,19 @@ pub struct Step {
     pub name: String,
     /// The size that something grows or shrinks to, as emitted.
     pub bytes: u64,
+    /// Of what is narrowed, what goes.
+    pub rest: Rest,
+}
+
+/// What goes of something that comes whole.
+#[derive(Debug, Default)]
+pub struct Rest {
+    /// Whole modules.
+    pub modules: BTreeSet<ModuleId>,
+    /// Stretches of others.
+    pub spans: Spans,
+    /// Its names are told apart as it is.
+    pub is_apart: bool,
 }
 
 impl Step {
@@ -74,7 +92,7 @@ impl Step {
     /// A change of a subject.
     #[must_use]
     pub fn new(change: Change, subject: Subject) -> Self {
-        Self { change, subject, from: None, name: String::new(), bytes: 0 }
+        Self { change, subject, from: None, name: String::new(), bytes: 0, rest: Rest::default() }
     }
 
     /// What it does, without what its names mean in a build.

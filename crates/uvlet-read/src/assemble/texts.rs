@@ -9,13 +9,16 @@ use std::{
 };
 
 use uvlet_ledger::sourcemap::SourceMap;
-use uvlet_record::{FileId, ModuleId, Record, SavedMap, SavedSection, Segment, Texts, segments};
+use uvlet_record::{
+    FileId, ModuleId, Project, Record, SavedMap, SavedSection, Segment, Texts, segments,
+};
+use uvlet_script::requests::Kind;
 
 use crate::{
-    assemble::{described_sources::SourcePlace, numbers::Numbers},
+    assemble::{described_sources::SourcePlace, edges::installed::Installed, numbers::Numbers},
     files::source_map::find::{comment, inline},
     folder::{list::Listed, text::Text},
-    project::read_file,
+    project::{read_file, source_names::installed},
 };
 
 /// Bytes of a source that are read.
@@ -29,6 +32,7 @@ pub struct FolderTexts {
     holders: Vec<Holder>,
     description: Option<Listed>,
     root: Option<PathBuf>,
+    installed: OnceLock<Option<Installed>>,
 }
 
 /// An emitted file, and its map.
@@ -77,7 +81,7 @@ impl FolderTexts {
             None => Holder::Nobody,
         };
         let holders = locations.map(holder).collect();
-        Self { files: Vec::new(), holders, description: None, root }
+        Self { holders, root, ..Self::default() }
     }
 
     /// Adds the next file, with its map's place and the modules of its sources.
@@ -202,6 +206,10 @@ impl Texts for FolderTexts {
         text.map(Cow::Owned)
     }
 
+    fn project(&self) -> Option<&dyn Project> {
+        self.root.is_some().then_some(self)
+    }
+
     fn map(&self, file: FileId) -> Option<SavedMap> {
         let (map, text) = self.map_of(file)?;
         let parsed = SourceMap::parse(&text.json).ok()?;
@@ -224,6 +232,24 @@ impl Texts for FolderTexts {
         let (map, text) = self.map_of(file)?;
         let parsed = SourceMap::parse(&text.json).ok()?;
         segments(&emitted, &parsed, &|source| map.modules.get(source).copied().flatten())
+    }
+}
+
+impl Project for FolderTexts {
+    fn text(&self, path: &str) -> Option<String> {
+        self.in_project(path)
+    }
+
+    fn resolve(&self, folder: &str, request: &str) -> Option<String> {
+        let installed = self.installed.get_or_init(|| Installed::under(self.root.as_deref()));
+        installed.as_ref()?.resolve(folder, request, Kind::Import)
+    }
+
+    fn is_inert(&self, path: &str) -> bool {
+        let Some(package) = installed(path) else { return false };
+        let said = self.in_project(&format!("{}/package.json", package.place));
+        let said = said.and_then(|text| serde_json::from_str::<serde_json::Value>(&text).ok());
+        said.is_some_and(|said| said["sideEffects"] == false)
     }
 }
 

@@ -21,6 +21,9 @@ fn sentence(doubt: &Doubt) -> String {
         Doubt::NoBarrel(path) => format!(
             "{path} does more than re-export, or what it re-exports is not known: it stays with its importers"
         ),
+        Doubt::Apart(subject) => format!(
+            "{subject} exports its names one by one, and bundlers leave out those that nobody imports: to import them by other paths saves nothing"
+        ),
         Doubt::NothingMoves { subject, change: Change::Defer } => format!(
             "{subject} is not at startup of any entry by imports that could be deferred"
         ),

@@ -4,6 +4,7 @@
 use uvlet_audit::{
     ask::{compare::sides::CompareError, declaration::DeclarationError, gate::GateError},
     find::kind::{Kind, UnknownKind},
+    graph::few::Wide,
     predict::outcome::WhatIfError,
     select::{
         nearest::Known,
@@ -213,6 +214,30 @@ pub fn gate(error: &GateError) -> String {
 pub fn unknown_kind(UnknownKind(name): &UnknownKind) -> String {
     let kinds = Kind::ALL.iter().map(|kind| kind.name());
     format!("there is no kind `{name}`, {}", remedy(name, kinds))
+}
+
+/// Why it is not told what of something a program reads.
+#[must_use]
+pub fn wide(why: &Wide) -> String {
+    match why {
+        Wide::NotAsked => "no importer of it is known".to_owned(),
+        Wide::OtherWays => {
+            "it is not imported by `import` of one file alone, so that not all uses of it are seen"
+                .to_owned()
+        }
+        Wide::NoMembers => {
+            "it gives out no object whose names are written out, or its source is not at hand"
+                .to_owned()
+        }
+        Wide::Apart => "it exports its names one by one".to_owned(),
+        Wide::Open => "a module uses it as a whole, so that any name of it may be read".to_owned(),
+        Wide::Strange(name) => {
+            format!("`{name}` is read of it, and what gives it that name is not seen")
+        }
+        Wide::NoPlaces => {
+            "no source map says which bytes of the build its names stand for".to_owned()
+        }
+    }
 }
 
 #[cfg(test)]

@@ -6,7 +6,7 @@ use uvlet_audit::{
     find::{
         about::{
             About, Awaited, DeadCause, Declared, Deferrable, Edition, Effect, Environment, Family,
-            Install, Twin,
+            Install, Smaller, Twin,
         },
         finding::{Finding, NeverRan, PartText},
         patch::Does,
@@ -15,6 +15,7 @@ use uvlet_audit::{
 use uvlet_record::Kind as FileKind;
 
 use super::{counted, doubts::loading_helper};
+use crate::units::Units;
 
 /// Declarations, and functions, that a title names.
 const NAMED: usize = 3;
@@ -78,14 +79,14 @@ pub fn title(about: &About) -> String {
                 counted(*places, "place")
             ),
         },
-        About::BarelyUsed { package, used, names, .. } => {
+        About::BarelyUsed { of, used, names, .. } => {
             let shown: Vec<&str> = used.iter().take(USED).map(String::as_str).collect();
             let more = match used.len() - shown.len() {
                 0 => String::new(),
                 more => format!(" and {more} more"),
             };
             format!(
-                "{} of {names} names of {package} {} used: {}{more}",
+                "{} of {names} names of {of} {} used: {}{more}",
                 used.len(),
                 if used.len() == 1 { "is" } else { "are" },
                 shown.join(", ")
@@ -202,10 +203,13 @@ fn cause_of(about: &About) -> String {
                 format!("the build did not replace it, first in {first}")
             }
         },
-        About::BarelyUsed { package, modules, .. } => format!(
-            "{package} is in CommonJS form, which bundlers take whole: {} of it",
-            counted(*modules, "module")
-        ),
+        About::BarelyUsed { of, modules, is_module, .. } => {
+            let form = match is_module {
+                true => "gives out one object that holds all names",
+                false => "is in CommonJS form",
+            };
+            format!("{of} {form}, which bundlers take whole: {} of it", counted(*modules, "module"))
+        }
         About::BarrelPull { barrel, .. } => format!(
             "{barrel} re-exports all of them, and the bundler may not leave out what could have an effect"
         ),
@@ -351,9 +355,26 @@ pub fn advice(about: &About) -> String {
             }
         }
         .to_owned(),
-        About::BarelyUsed { package, .. } => format!(
-            "import each by its own path where {package} has one, or use an edition of it in ES modules"
-        ),
+        About::BarelyUsed { of, used, smaller, .. } => match smaller {
+            Smaller::OwnPaths { request, files, emitted } => {
+                let come_to = emitted.map(|bytes| format!(", ≈ {} emitted", Units::Kb.size(bytes)));
+                format!(
+                    "import each name by its own path, as from `{request}`: {}{}",
+                    counted(*files, "file"),
+                    come_to.unwrap_or_default()
+                )
+            }
+            Smaller::Names => format!(
+                "import the names themselves, as in `import {{ {} }} from \"{of}\"`: bundlers leave out the others",
+                used.first().map(String::as_str).unwrap_or_default()
+            ),
+            Smaller::OwnExports => {
+                "export each name by itself, and import the names: bundlers leave out what nobody imports".to_owned()
+            }
+            Smaller::Unknown => format!(
+                "import each by its own path where {of} has one, or use an edition of it in ES modules"
+            ),
+        },
         About::BarrelPull { .. } => "import the names from the modules that declare them, or let the package say `sideEffects` in its package.json".to_owned(),
         About::Deferrable(Deferrable { what, request, first_load, .. }) => {
             let first_load = first_load.as_ref().map(|(entry, loading)| format!(

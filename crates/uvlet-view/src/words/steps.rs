@@ -45,6 +45,9 @@ pub fn besides(step: &Besides) -> String {
         Besides::Edit { what, change: Change::Without } => {
             format!("{what}: its imports are taken out of the source")
         }
+        Besides::Edit { what, change: Change::Narrow } => {
+            format!("{what}: each name that is used is imported by its own path")
+        }
         Besides::Edit { what, .. } => {
             format!("{what}: who imports from it imports from the modules that declare the names")
         }

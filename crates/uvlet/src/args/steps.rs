@@ -5,10 +5,13 @@ use std::collections::BTreeSet;
 use clap::{Args, Parser};
 use uvlet_audit::{
     lens::Lens,
-    predict::step::{Change, Step},
+    predict::{
+        narrow::narrow,
+        step::{Change, Step},
+    },
     select::{selector::Selector, subject::Subject},
 };
-use uvlet_record::ModuleId;
+use uvlet_record::{ModuleId, Texts};
 use uvlet_view::words::errors;
 
 use crate::{config, failure::Failure};
@@ -28,6 +31,9 @@ pub struct Steps {
     /// Who takes names from this file, which only hands them on, takes them from where they are declared.
     #[arg(long, value_name = "MODULE")]
     pub bypass: Vec<String>,
+    /// Of a package, or a module of your own, that comes whole, only what the used names need stays.
+    #[arg(long, value_name = "WHAT")]
+    pub narrow: Vec<String>,
     /// Put what a selector names into a file of its own; of several rules the first that matches holds.
     /// A `*` in the name makes one file per package.
     #[arg(long, value_name = "NAME=SELECTOR")]
@@ -70,8 +76,8 @@ impl Steps {
 
     /// Everything that is named.
     fn texts(&self) -> impl Iterator<Item = &String> {
-        let Self { defer, without, external, bypass, gather, resize, touch } = self;
-        [defer, without, external, bypass, gather, resize, touch].into_iter().flatten()
+        let Self { defer, without, external, bypass, narrow, gather, resize, touch } = self;
+        [defer, without, external, bypass, narrow, gather, resize, touch].into_iter().flatten()
     }
 
     /// The selectors among what is named.
@@ -85,7 +91,7 @@ impl Steps {
     }
 
     /// What they mean in a build.
-    pub fn find(&self, lens: &Lens<'_>) -> Result<Vec<Step>, Failure> {
+    pub fn find(&self, lens: &Lens<'_>, texts: &dyn Texts) -> Result<Vec<Step>, Failure> {
         let plain = [
             (Change::Without, &self.without),
             (Change::External, &self.external),
@@ -106,6 +112,14 @@ impl Steps {
             for text in texts {
                 steps.push(Step::new(change, subject(change, text, lens)?));
             }
+        }
+        for text in &self.narrow {
+            let step = narrow(lens, texts, subject(Change::Narrow, text, lens)?);
+            let step = step.map_err(|why| {
+                let why = errors::wide(&why);
+                Failure::Usage(format!("--narrow {text}: {why}"))
+            })?;
+            steps.push(step);
         }
         for text in &self.gather {
             steps.extend(gathered(text, lens)?);

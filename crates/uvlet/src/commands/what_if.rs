@@ -106,7 +106,7 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
         })?;
         return Ok(Status::Held);
     }
-    let steps = steps.find(&lens)?;
+    let steps = steps.find(&lens, &*texts)?;
     let asked = Asked { visits: &arguments.visits, within: within.as_ref() };
     let answer = what_if(&lens, &steps, asked, &*texts, &coder, &codings)
         .map_err(|error| Failure::Usage(errors::what_if(&error)))?;

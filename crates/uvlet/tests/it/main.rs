@@ -21,6 +21,7 @@ mod gate;
 mod house;
 mod marks;
 mod measures;
+mod narrow;
 mod npm;
 mod pages;
 mod post;

@@ -11,6 +11,7 @@ use oxc_resolver::{
 use uvlet_script::requests::Kind;
 
 /// Resolves requests on disk, as bundlers for browsers do.
+#[derive(Debug)]
 pub struct Installed {
     root: PathBuf,
     of_import: Resolver,

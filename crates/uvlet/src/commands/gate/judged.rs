@@ -265,7 +265,7 @@ fn as_if(
     coder: &Coder,
 ) -> Result<(Record, Vec<Reach>), Failure> {
     let lens = look(record, Some(config), marks.clone())?;
-    let steps = plan.find(&lens)?;
+    let steps = plan.find(&lens, texts)?;
     let codings: Vec<Coding> = record.encoders.keys().copied().collect();
     let coder = at_levels_of(record, coder.clone());
     as_it_would_be(&lens, &steps, texts, &coder, &codings)
