@@ -21,6 +21,7 @@ mod later;
 pub(crate) mod liveness;
 pub mod marks;
 pub mod patch;
+mod rules;
 mod unreached;
 mod versions;
 pub mod waste;

@@ -103,7 +103,8 @@ pub fn propose(
         add("one-chunk".to_owned(), "each", "chunk(*)".to_owned(), most);
     }
     let mut unjudged = Vec::new();
-    let wanted = |kind: &Kind| *kind != Kind::KeptForEffect;
+    // What may be there for good is nothing to hold a build on.
+    let wanted = |kind: &Kind| !matches!(kind, Kind::KeptForEffect | Kind::UnusedRules);
     for kind in Kind::ALL.iter().copied().filter(wanted) {
         let wanted = Wanted { kinds: vec![kind], ..Wanted::default() };
         let found = waste(lens, aids, &wanted, measure);

@@ -103,6 +103,21 @@ pub enum About {
         /// How a program would get less of it.
         smaller: Smaller,
     },
+    /// Rules of styles that match nothing.
+    UnusedRules {
+        /// The package, the module, or the chunk.
+        of: String,
+        /// It is a package.
+        is_installed: bool,
+        /// Number of rules that match nothing.
+        rules: usize,
+        /// Number of all its rules.
+        all: usize,
+        /// Of those, how many may match names that are put together as the page runs.
+        perhaps: usize,
+        /// The entries that load them.
+        entries: Vec<String>,
+    },
     /// Modules that a re-exporting file pulls into entries that use none of them.
     BarrelPull {
         /// The file.

@@ -65,6 +65,16 @@ impl Ground<'_> {
     }
 }
 
+/// Whether every entry that loads a file has its page in the build: else a page may say anything.
+pub(crate) fn has_pages(lens: &Lens<'_>, file: FileId) -> bool {
+    let loads = lens.record.entries.iter().zip(&lens.reach);
+    let mut loads = loads
+        .filter(|(_, reach)| reach.startup.contains(&file) || reach.deferred.contains(&file))
+        .map(|(entry, _)| !entry.pages.is_empty())
+        .peekable();
+    loads.peek().is_some() && loads.all(|has_page| has_page)
+}
+
 /// The module that a byte of a file belongs to.
 pub(crate) fn module_at(record: &Record, file: FileId, at: u64) -> Option<ModuleId> {
     let runs = &record.runs[record.file(file).runs.clone()];

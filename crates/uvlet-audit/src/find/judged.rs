@@ -11,7 +11,10 @@ use serde::Serialize;
 use uvlet_record::{Basis, FileId, Kind as FileKind, ModuleId, Owner, Texts};
 
 use crate::{
-    find::kind::{Kind, Need},
+    find::{
+        context::has_pages,
+        kind::{Kind, Need},
+    },
     lens::Lens,
 };
 
@@ -85,6 +88,7 @@ pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged>
     let is_own = |at: &usize| !record.modules[*at].third_party;
     let has_own_sources = (0..record.modules.len()).filter(is_own).any(|at| with_source[at]);
     let sees = |kind: Kind, need: Need, file: FileId, owner: Owner, basis: Basis| match owner {
+        _ if need == Need::Pages => has_pages(lens, file),
         Owner::Unattributed => need == Need::Texts && with_text[file.at()],
         Owner::Module(id) => match need {
             Need::Owners => basis != Basis::Estimated,
@@ -94,7 +98,7 @@ pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged>
             Need::Sources if kind == Kind::Deferrable && record.module(id).third_party => {
                 has_own_sources
             }
-            Need::Sources => with_source[id.at()],
+            Need::Sources | Need::Pages => with_source[id.at()],
         },
         _ => true,
     };
@@ -105,8 +109,11 @@ pub fn judged(lens: &Lens<'_>, texts: &dyn Texts, kinds: &[Kind]) -> Vec<Judged>
         let mut missing: BTreeMap<Need, u64> = BTreeMap::new();
         for cell in &record.cells {
             let is_meant = match record.file(cell.file).kind {
-                FileKind::Script => true,
-                FileKind::Style => kind.is_of_styles() && mapped[cell.file.at()],
+                FileKind::Script => kind.is_of_scripts(),
+                // Rules are read in the emitted text, whosever they are.
+                FileKind::Style => {
+                    kind.is_of_styles() && (mapped[cell.file.at()] || !kind.is_of_scripts())
+                }
                 _ => false,
             };
             if !is_meant {

@@ -47,6 +47,8 @@ pub enum Kind {
     DeadDeclaration,
     /// Declarations that nothing uses, but whose evaluation may do something.
     KeptForEffect,
+    /// Rules of styles that match nothing that is written anywhere.
+    UnusedRules,
 }
 
 impl Kind {
@@ -92,18 +94,21 @@ pub enum Need {
     Texts,
     /// The source text of its module.
     Sources,
+    /// Every page that loads it.
+    Pages,
 }
 
 impl Kind {
     /// What must be seen of a byte to judge it.
     #[must_use]
     pub fn needs(self) -> &'static [Need] {
-        use Need::{Edges, Owners, Sources, Texts};
+        use Need::{Edges, Owners, Pages, Sources, Texts};
         match self {
             Self::CopiedModule | Self::SeveralVersions => &[Owners],
             Self::WholeFamily | Self::UnreachedInEntry => &[Owners, Edges],
             Self::TwinPackages | Self::CopiedHelper | Self::WrongEnvironment => &[Owners, Texts],
             Self::CopiedText => &[Texts],
+            Self::UnusedRules => &[Texts, Pages],
             Self::BarelyUsed | Self::BarrelPull | Self::Deferrable => &[Owners, Edges, Sources],
             Self::DeadDeclaration | Self::KeptForEffect => &[Owners, Texts, Sources],
         }
@@ -119,6 +124,12 @@ impl Kind {
     /// Tells whether it is about styles as well as scripts.
     #[must_use]
     pub fn is_of_styles(self) -> bool {
-        matches!(self, Self::CopiedModule | Self::UnreachedInEntry)
+        matches!(self, Self::CopiedModule | Self::UnreachedInEntry | Self::UnusedRules)
+    }
+
+    /// Tells whether it is about scripts.
+    #[must_use]
+    pub fn is_of_scripts(self) -> bool {
+        self != Self::UnusedRules
     }
 }

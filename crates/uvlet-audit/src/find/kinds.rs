@@ -2,14 +2,14 @@
 
 use crate::find::{
     alike, barely, barrel, context::Ground, copied, copied_text, dead, environment, family,
-    finding::Found, helpers, kind::Kind, later, unreached, versions,
+    finding::Found, helpers, kind::Kind, later, rules, unreached, versions,
 };
 
 /// A way to find.
 type Find = fn(&Ground<'_>) -> Vec<Found>;
 
 /// The ways to find, one per kind.
-pub(crate) const ALL: [(Kind, Find); 13] = [
+pub(crate) const ALL: [(Kind, Find); 14] = [
     (Kind::CopiedModule, copied::find),
     (Kind::CopiedText, copied_text::find),
     (Kind::SeveralVersions, versions::find),
@@ -23,4 +23,5 @@ pub(crate) const ALL: [(Kind, Find); 13] = [
     (Kind::Deferrable, later::find),
     (Kind::DeadDeclaration, dead::find),
     (Kind::KeptForEffect, dead::find_kept),
+    (Kind::UnusedRules, rules::find),
 ];

@@ -184,9 +184,12 @@ fn predicted(together: &Together, waste: &Waste, screen: &Screen) -> String {
 
 /// What of the build was not looked at; none where that is next to nothing.
 pub(crate) fn unseen(waste: &Waste, screen: &Screen) -> Option<String> {
-    let styles = (waste.unjudged_styles > 0).then(|| {
+    let is_by_map = waste.judged.iter().any(|one| one.kind.is_of_scripts());
+    let has_rules = waste.judged.iter().any(|one| !one.kind.is_of_scripts() && one.bytes > 0);
+    let styles = (waste.unjudged_styles > 0 && is_by_map).then(|| {
         let bytes = screen.units.size(waste.unjudged_styles);
-        format!("{bytes} (emitted) of styles could not be checked: they have no source maps.")
+        let but = if has_rules { ", but for rules" } else { "" };
+        format!("{bytes} (emitted) of styles could not be checked{but}: they have no source maps.")
     });
     let parts: Vec<String> = unchecked(&waste.judged).into_iter().chain(styles).collect();
     (!parts.is_empty()).then(|| parts.join(" "))
@@ -194,7 +197,20 @@ pub(crate) fn unseen(waste: &Waste, screen: &Screen) -> Option<String> {
 
 /// How much of the build the kinds could judge; none where that is nearly all.
 pub(crate) fn unchecked(judged: &[Judged]) -> Option<String> {
-    let unseen: Vec<&Judged> = judged.iter().filter(|one| !one.is_at_least(NEARLY_ALL)).collect();
+    let is_unseen = |one: &&Judged| !one.is_at_least(NEARLY_ALL);
+    let of_styles = judged.iter().find(|one| is_unseen(one) && !one.kind.is_of_scripts());
+    let of_styles = of_styles.map(|one| {
+        let (percent, why) = (one.percent(), missing(&one.lacks));
+        format!("Rules were looked at in {percent}% of the style bytes{why}.")
+    });
+    let of_scripts = unchecked_scripts(judged);
+    let both: Vec<String> = of_scripts.into_iter().chain(of_styles).collect();
+    (!both.is_empty()).then(|| both.join(" "))
+}
+
+fn unchecked_scripts(judged: &[Judged]) -> Option<String> {
+    let is_unseen = |one: &&Judged| !one.is_at_least(NEARLY_ALL) && one.kind.is_of_scripts();
+    let unseen: Vec<&Judged> = judged.iter().filter(is_unseen).collect();
     let failed: Vec<&str> =
         unseen.iter().filter(|one| one.has_failed).map(|one| one.kind.name()).collect();
     if !failed.is_empty() {

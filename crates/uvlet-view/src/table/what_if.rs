@@ -176,7 +176,7 @@ pub fn suggestions(answer: &Suggestions, build: &str, record: &Record, screen: &
         text.push_str(&format!("{}\n", wrapped(&line, columns, 7)));
     }
     let said = format!(
-        "Candidates: startup code used only after interaction, modules pulled in by barrels (files that re-export others), and folders of locales imported as a whole. Sizes are {}.",
+        "Candidates: startup code used only after interaction, modules pulled in by barrels (files that re-export others), code that comes whole for a few of its names, and folders of locales imported as a whole. Sizes are {}.",
         measures_said(screen.measures(), record)
     );
     text.push_str(&format!("\n{}\n", wrapped(&said, columns, 0)));

@@ -14,7 +14,7 @@ use uvlet_audit::{
 };
 use uvlet_record::Kind as FileKind;
 
-use super::{counted, doubts::loading_helper};
+use super::{counted, doubts::loading_helper, some};
 use crate::units::Units;
 
 /// Declarations, and functions, that a title names.
@@ -115,6 +115,9 @@ pub fn title(about: &About) -> String {
             format!("{what} could load on demand{more}")
         }
         About::DeadDeclaration { declared, .. } => declarations(declared, "that nothing uses"),
+        About::UnusedRules { of, rules, all, .. } => {
+            format!("{rules} of {} of {of} match nothing that is written", counted(*all, "rule"))
+        }
         About::KeptForEffect { declared, .. } => {
             declarations(declared, "that nothing uses, kept for a possible effect")
         }
@@ -248,6 +251,20 @@ fn cause_of(about: &About) -> String {
             let believed = "a comment in their source says that what they call has no effect";
             parts.extend(is_believed.then(|| believed.to_owned()));
             parts.join("; ")
+        }
+        About::UnusedRules { perhaps, entries, .. } => {
+            let more = match perhaps {
+                0 => String::new(),
+                1 => "; 1 more rule may match a name that is put together as the page runs"
+                    .to_owned(),
+                more => {
+                    format!("; {more} more may match names that are put together as the page runs")
+                }
+            };
+            format!(
+                "their classes, ids and elements stand in no page and no script of {}{more}",
+                some(entries, USED)
+            )
         }
         About::KeptForEffect { effects, .. } => {
             let mut effects: Vec<&str> = effects.iter().map(|one| effect(*one)).collect();
@@ -393,6 +410,12 @@ pub fn advice(about: &About) -> String {
         }
         About::DeadDeclaration { .. } => {
             "take them out of the source, or turn on the bundler's tree shaking and minifier".to_owned()
+        }
+        About::UnusedRules { of, is_installed: true, .. } => format!(
+            "import the parts of {of} that are used, where it has them; keep what a server or an editor writes into the page"
+        ),
+        About::UnusedRules { .. } => {
+            "take them out; keep what a server or an editor writes into the page".to_owned()
         }
         About::KeptForEffect { is_installed: true, .. } => {
             "import from the paths of single modules where the package has them, or report it to its authors: they could mark what has no effect `/*#__PURE__*/`".to_owned()

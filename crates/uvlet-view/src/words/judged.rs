@@ -9,8 +9,11 @@ pub fn checked(judged: &Judged) -> String {
     if judged.has_failed {
         return format!("{kind} could not be judged: it ended with a fault of uvlet");
     }
-    let bytes =
-        if judged.kind.is_of_styles() { "script and mapped style bytes" } else { "script bytes" };
+    let bytes = match (judged.kind.is_of_scripts(), judged.kind.is_of_styles()) {
+        (true, true) => "script and mapped style bytes",
+        (true, false) => "script bytes",
+        (false, _) => "style bytes",
+    };
     format!("{kind} checked {}% of the {bytes}{}", judged.percent(), missing(&judged.lacks))
 }
 
@@ -24,6 +27,7 @@ pub fn missing(lacks: &[Need]) -> String {
         [Need::Edges, ..] => "it is not known which module imports which",
         [Need::Texts, ..] => "no texts of the emitted files",
         [Need::Sources, ..] => "no source texts",
+        [Need::Pages, ..] => "pages that load the rest are not in the folder",
     };
     format!(": {first}")
 }

@@ -198,3 +198,47 @@ fn a_patch_holds_what_changes_no_behaviour() {
     assert!(again.out.contains("no finding can be mended"), "{}", again.out);
     assert_eq!(folder.read("again.patch"), "");
 }
+
+/// Rules that nothing can match, by what stands in pages and scripts.
+#[rstest]
+#[case::written("<p class='quay'>", "e.className='low'", &[".never{color:red}"])]
+#[case::put_together("<p class='quay'>", "e.className='nev'+er+'low'", &[".never{color:red}"])]
+#[case::by_a_joint("<p class='quay low'>", "e.className='never'", &[])]
+#[case::by_pieces("<p class='quay low'>", "e.className=`${a}er`+'ne'", &[".never{color:red}"])]
+#[case::none_of_it("<p>", "go()", &[".quay{margin:0}", "@media print{.low{margin:1px}}", ".never{color:red}"])]
+fn rules_that_match_nothing(#[case] page: &str, #[case] script: &str, #[case] gone: &[&str]) {
+    let style = "p{margin:0}.quay{margin:0}@media print{.low{margin:1px}}.never{color:red}";
+    let links = "<link rel=stylesheet href=a.css><script src=a.js></script>";
+    let folder = Folder::new()
+        .with("dist/index.html", format!("{links}{page}"))
+        .with("dist/a.js", script)
+        .with("dist/a.css", style);
+    let waste = ["waste", "dist", "--kind", "unused-rules"];
+    let answer = json(folder.path(), &waste);
+    let places: Vec<&serde_json::Value> = answer["findings"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .flat_map(|finding| finding["places"].as_array().unwrap())
+        .collect();
+    let at = |value: &serde_json::Value| usize::try_from(value.as_u64().unwrap()).unwrap();
+    let found: String = places
+        .iter()
+        .map(|place| {
+            let start = at(&place["start"]);
+            &style[start..start + at(&place["length"])]
+        })
+        .collect();
+    assert_eq!(found, gone.concat());
+}
+
+/// Where the page is not in the folder it may say anything.
+#[test]
+fn rules_without_their_page_are_not_judged() {
+    let folder = Folder::new()
+        .with("dist/a.js", "import './a.css'; export {}")
+        .with("dist/a.css", ".never{color:red}");
+    let answer = json(folder.path(), &["waste", "dist", "--kind", "unused-rules"]);
+    assert_eq!(answer["findings"], value!([]));
+    assert_eq!(answer["judged"][0]["bytes"], 0, "{}", answer["judged"]);
+}
