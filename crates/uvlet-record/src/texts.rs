@@ -64,6 +64,9 @@ pub trait Project: Sync {
 
     /// Whether the package of an installed file says that loading any file of it has no effect.
     fn is_inert(&self, path: &str) -> bool;
+
+    /// What the package of an installed file says of itself, in a line.
+    fn description(&self, path: &str) -> Option<String>;
 }
 
 /// A segment of a source map, from a byte of the emitted text on.

@@ -10,13 +10,13 @@ use std::collections::{BTreeMap, BTreeSet};
 pub use rows::{
     Chain, Edges, Importer, Leaving, LeavingAtStartup, Moment, Place, Staying, Step, Why,
 };
-use uvlet_record::{Edge, EdgeKind, FileId, ModuleId, Owner, Record};
+use uvlet_record::{Edge, EdgeKind, FileId, ModuleId, Owner, Record, Texts};
 
 use crate::{
     graph::{cut::Cut, network::Network},
     lens::Lens,
     parts::cells::CellSet,
-    select::subject::Subject,
+    select::subject::{Subject, SubjectKind},
 };
 
 /// Which chains are asked for.
@@ -24,6 +24,13 @@ use crate::{
 pub struct Wanted {
     /// Entries that chains begin at; all where none is named.
     pub from: Vec<String>,
+}
+
+/// What the package that a subject is says of itself, where the project is at hand.
+#[must_use]
+pub fn description(lens: &Lens<'_>, subject: &Subject, texts: &dyn Texts) -> Option<String> {
+    let first = subject.modules.first().filter(|_| subject.kind == SubjectKind::Package)?;
+    texts.project()?.description(&lens.record.location_of(*first))
 }
 
 /// Answers for a subject.
@@ -42,6 +49,7 @@ pub fn why(lens: &Lens<'_>, subject: &Subject, wanted: &Wanted) -> Why {
     Why {
         subject: subject.text.clone(),
         subject_kind: subject.kind.name(),
+        description: None,
         sizes: lens.amount(&subject.cells).sizes(),
         modules: subject.modules.len(),
         chains: chains(lens, &network, subject, wanted),

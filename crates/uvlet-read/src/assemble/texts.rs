@@ -21,6 +21,9 @@ use crate::{
     project::{read_file, source_names::installed},
 };
 
+/// Characters of a package's description that are read.
+const DESCRIPTION: usize = 300;
+
 /// Bytes of a source that are read.
 const LONGEST: u64 = 64 << 20;
 
@@ -148,6 +151,13 @@ impl FolderTexts {
         Some((map, text.as_ref()?))
     }
 
+    /// The package.json of the package that an installed file is of.
+    fn said_by_package(&self, path: &str) -> Option<serde_json::Value> {
+        let package = installed(path)?;
+        let said = self.in_project(&format!("{}/package.json", package.place))?;
+        serde_json::from_str(&said).ok()
+    }
+
     fn in_project(&self, path: &str) -> Option<String> {
         let is_inside = !path.starts_with('/') && !path.split('/').any(|part| part == "..");
         let file = self.root.as_ref().filter(|_| is_inside)?.join(path);
@@ -246,10 +256,13 @@ impl Project for FolderTexts {
     }
 
     fn is_inert(&self, path: &str) -> bool {
-        let Some(package) = installed(path) else { return false };
-        let said = self.in_project(&format!("{}/package.json", package.place));
-        let said = said.and_then(|text| serde_json::from_str::<serde_json::Value>(&text).ok());
-        said.is_some_and(|said| said["sideEffects"] == false)
+        self.said_by_package(path).is_some_and(|said| said["sideEffects"] == false)
+    }
+
+    fn description(&self, path: &str) -> Option<String> {
+        let said = self.said_by_package(path)?;
+        let text = said["description"].as_str()?.split_whitespace().collect::<Vec<_>>().join(" ");
+        (!text.is_empty()).then(|| text.chars().take(DESCRIPTION).collect())
     }
 }
 

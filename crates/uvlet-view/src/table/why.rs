@@ -35,6 +35,10 @@ pub fn why(why: &Why, record: &Record, screen: &Screen, breadth: Breadth) -> Str
     for other in screen.others() {
         text.push_str(&format!("{}\n", wrapped(&extent(why, &other), columns, 0)));
     }
+    if let Some(said) = &why.description {
+        let said = format!("Its package.json says: “{}”", plain(said));
+        text.push_str(&format!("{}\n", wrapped(&said, columns, 0)));
+    }
     let shown = if all { why.chains.len() } else { CHAINS.min(why.chains.len()) };
     for chain in &why.chains[..shown] {
         text.push_str(&format!("\n{}", one_chain(chain, why, screen)));

@@ -70,7 +70,8 @@ pub fn run(arguments: &Arguments) -> Result<Status, Failure> {
     let subject = Subject::find(&arguments.subject, &lens)
         .map_err(|error| Failure::Usage(errors::subject(&error)))?;
     let wanted = why::Wanted { from: entries(&arguments.from, &record)? };
-    let answer = why::why(&lens, &subject, &wanted);
+    let mut answer = why::why(&lens, &subject, &wanted);
+    answer.description = why::description(&lens, &subject, &*texts);
     let notices = wording::notices(&record.notices);
     let breadth = if arguments.all { Breadth::All } else { Breadth::Some };
     let screen = screen(&show.page, &measures);

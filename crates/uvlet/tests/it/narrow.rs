@@ -39,7 +39,10 @@ fn page(main: &str, library: (&str, &str)) -> Folder {
         .with("dist/index.html", "<script type=module src=a.js></script>")
         .with("dist/a.js", format!("{main}\n{}", library.1))
         .with("dist/a.js.map", map.to_string())
-        .with("node_modules/quay/package.json", r#"{"name": "quay", "main": "quay.js"}"#)
+        .with(
+            "node_modules/quay/package.json",
+            r#"{"name": "quay", "main": "quay.js", "description": "Tides\n  at a quay"}"#,
+        )
         .with("node_modules/quay/quay.js", QUAY)
 }
 
@@ -124,4 +127,14 @@ fn names_that_are_apart() {
     let answer = json(folder.path(), &["what-if", "dist", "--narrow", "quay"]);
     let doubts = answer["doubts"].to_string();
     assert!(doubts.contains("saves nothing"), "{doubts}");
+}
+
+/// People meet names that they never chose.
+#[test]
+fn what_a_package_says_of_itself() {
+    let folder = page("import { reef } from 'quay'; reef();", (QUAY_PATH, QUAY));
+    let answer = json(folder.path(), &["why", "dist", "quay"]);
+    assert_eq!(answer["description"], "Tides at a quay");
+    let said = uvlet(folder.path(), &["why", "dist", "quay"]);
+    assert!(said.out.contains("Its package.json says: “Tides at a quay”"), "{}", said.out);
 }

@@ -155,8 +155,9 @@ fn every_fault_of_the_site_is_found(#[case] build: &str, #[case] copies: usize) 
 // The style of all pages is in each page's own.
 // Two checks that nobody uses stay in the object of all checks.
 #[case("esbuild-after", &["copied-module:9cb98a3c", "dead-declaration:a3711835"])]
-#[case("rollup-after", &["copied-module:9cb98a3c"])]
-#[case("vite-after", &[])]
+// So are rules of it that one page does not use.
+#[case("rollup-after", &["copied-module:9cb98a3c", "unused-rules:9cb98a3c"])]
+#[case("vite-after", &["unused-rules:11272684", "unused-rules:4c21b17b", "unused-rules:aab3f390"])]
 // The framework's own expressions that are made and not used.
 #[case("sveltekit-after", &["kept-for-effect:bcebc7b0"])]
 // Small modules that two or three pages share are left where they are: each time in every chunk.

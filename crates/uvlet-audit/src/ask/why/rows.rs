@@ -11,6 +11,9 @@ pub struct Why {
     pub subject: String,
     /// What it is: `package`, `module` or `selector`.
     pub subject_kind: &'static str,
+    /// What its package says of itself, where that is at hand.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub description: Option<String>,
     /// Its own bytes, wherever they are.
     pub sizes: Sizes,
     /// How many modules it is.
