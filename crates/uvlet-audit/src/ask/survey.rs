@@ -9,7 +9,7 @@ use std::collections::BTreeSet;
 use deferred::{Opened, deferred};
 pub use rows::{
     AfterRow, ApartRow, ChunkRow, Deferred, ElsewhereRow, EntryRow, Holds, KindRow, LoadRow,
-    Moment, Part, Startup, VisitRow,
+    Moment, Part, RequestRow, Startup, VisitRow,
 };
 use serde::Serialize;
 use uvlet_record::{
@@ -24,6 +24,7 @@ use crate::{
     lens::Lens,
     parts::{cells::CellSet, prices::apportion_sizes},
     select::overlap,
+    time::rounds,
 };
 
 /// The answer.
@@ -103,16 +104,21 @@ pub fn survey(lens: &Lens<'_>) -> Survey {
     let all = |file: &FileId| startup_count[file.at()] == 1;
     let unreached = overlap::unreached(lens);
     let entries = record.entries.iter().zip(&lens.reach).enumerate();
-    let entries = entries.map(|(at, (entry, reach))| EntryRow {
-        name: entry.name.clone(),
-        aliases: entry.aliases.clone(),
-        routes: entry.routes.clone(),
-        pages: entry.pages.clone(),
-        found_by: entry.origin,
-        startup: startup(lens, &reach.startup, &all),
-        at_once: Part::of(lens, reach.startup.iter().copied().chain(reach.at_once.iter())),
-        deferred: deferred(lens, reach, &opened),
-        carried: unreached.get(&at).map(|cells| lens.amount(cells).sizes()),
+    let entries = entries.map(|(at, (entry, reach))| {
+        let requests = rounds::startup(record, entry, reach);
+        let at_once = rounds::at_once(record, &requests, reach);
+        EntryRow {
+            name: entry.name.clone(),
+            aliases: entry.aliases.clone(),
+            routes: entry.routes.clone(),
+            pages: entry.pages.clone(),
+            found_by: entry.origin,
+            startup: startup(lens, &reach.startup, &requests, &all),
+            at_once: Part::of(lens, reach.startup.iter().copied().chain(reach.at_once.iter())),
+            at_once_rounds: rounds::last(&requests).max(rounds::last(&at_once)),
+            deferred: deferred(lens, reach, &opened),
+            carried: unreached.get(&at).map(|cells| lens.amount(cells).sizes()),
+        }
     });
     let every: Vec<FileId> = (0..record.files.len()).map(FileId::new).collect();
     let kinds = Kind::ALL.into_iter().filter_map(|kind| {
@@ -150,8 +156,20 @@ fn build(record: &Record) -> Build {
     }
 }
 
-fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> bool) -> Startup {
+fn startup(
+    lens: &Lens<'_>,
+    files: &[FileId],
+    requests: &[rounds::Request],
+    is_exclusive: &dyn Fn(&FileId) -> bool,
+) -> Startup {
     let record = lens.record;
+    let path = |id: FileId| record.file(id).path.clone();
+    let request = |one: &rounds::Request| RequestRow {
+        path: path(one.file),
+        round: one.round,
+        by: one.by.map(path),
+        hint: one.is_hint,
+    };
     let cells = lens.files(files.iter().copied());
     let part = |test: &dyn Fn(Owner) -> bool| -> Amount {
         let of_owner = cells.iter().filter(|id| test(record.cells[id.at()].owner));
@@ -171,7 +189,9 @@ fn startup(lens: &Lens<'_>, files: &[FileId], is_exclusive: &dyn Fn(&FileId) -> 
     Startup {
         sizes,
         file_count: files.len(),
-        files: files.iter().map(|&file| record.file(file).path.clone()).collect(),
+        files: files.iter().map(|&file| path(file)).collect(),
+        rounds: rounds::last(requests),
+        requests: requests.iter().map(request).collect(),
         own: split[0],
         third_party: split[1],
         glue: split[2],

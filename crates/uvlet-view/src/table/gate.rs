@@ -208,12 +208,15 @@ impl<'a> Said<'a> {
         let units = screen.units;
         let (measure, bytes) = match row.measure {
             Counted::Bytes(measure) => (measure.name(), Some(measure)),
-            Counted::Files => ("in all", None),
+            Counted::Files | Counted::Rounds => ("in all", None),
         };
         let is = row.is.unwrap_or(row.least);
         let is = match bytes {
             Some(_) => units.size(is),
-            None => count(usize::try_from(is).unwrap_or(usize::MAX), "file"),
+            None => {
+                let noun = if row.measure == Counted::Files { "file" } else { "round" };
+                count(usize::try_from(is).unwrap_or(usize::MAX), noun)
+            }
         };
         // A budget on one package says no more of what is heaviest in it.
         let is_about = |name: &str| {
@@ -239,7 +242,7 @@ impl<'a> Said<'a> {
     fn amount(&self, amount: u64) -> String {
         match self.row.measure {
             Counted::Bytes(_) => self.screen.units.size(amount),
-            Counted::Files => amount.to_string(),
+            Counted::Files | Counted::Rounds => amount.to_string(),
         }
     }
 

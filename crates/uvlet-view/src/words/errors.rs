@@ -234,9 +234,7 @@ pub fn wide(why: &Wide) -> String {
         Wide::Strange(name) => {
             format!("`{name}` is read of it, and what gives it that name is not seen")
         }
-        Wide::NoPlaces => {
-            "no source map says which bytes of the build its names stand for".to_owned()
-        }
+        Wide::NoPlaces => "no source map says which bytes of the build are its".to_owned(),
     }
 }
 

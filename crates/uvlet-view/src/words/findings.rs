@@ -262,7 +262,7 @@ fn cause_of(about: &About) -> String {
                 }
             };
             format!(
-                "their classes, ids and elements stand in no page and no script of {}{more}",
+                "their classes, ids and elements occur in no page and no script of {}{more}",
                 some(entries, USED)
             )
         }

@@ -57,6 +57,10 @@ pub fn sentence(reason: &Reason) -> String {
             format!("the version is not known of {}", some(packages, NAMED))
         }
         Reason::NoBase => "no baseline; pass --against BUILD".to_owned(),
+        Reason::Late { file, by } => format!("the last one requests {file}, which {by} names"),
+        Reason::NoOneStartup => {
+            "rounds are those of one entry's startup; set each = \"startup(*)\"".to_owned()
+        }
         Reason::New { of_percentage: true } => {
             "it is new; percentage growth is undefined".to_owned()
         }

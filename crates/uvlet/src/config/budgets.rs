@@ -46,6 +46,17 @@ pub fn budget(name: &str, table: &Table<'_>, measure: Measure) -> Result<Option<
             let message = format!("`{}` takes no `grow_at_most`; set `at_most`", kind.name());
             return Err(table.wrong_at("grow_at_most", &message));
         }
+        (Scope::Total(selector) | Scope::Each(selector), ..)
+            if limits.contains_key(&LimitKind::RoundsAtMost)
+                && !selector.text().trim().starts_with("startup(") =>
+        {
+            let message = "`rounds_at_most` is of startups; set it with each = \"startup(*)\"";
+            return Err(table.wrong_at("rounds_at_most", message));
+        }
+        (Scope::Waste(_), ..) if limits.contains_key(&LimitKind::RoundsAtMost) => {
+            let message = "`rounds_at_most` is of startups, not of waste";
+            return Err(table.wrong_at("rounds_at_most", message));
+        }
         (_, Some(at_most), Some(warn_above)) if warn_above > at_most => {
             return Err(table.wrong_at(
                 "warn_above",

@@ -30,6 +30,7 @@ mod real;
 mod records;
 mod report;
 mod requests;
+mod rounds;
 mod schema;
 mod screens;
 mod selectors;

@@ -160,6 +160,7 @@ mod strict {
         found_by: String,
         startup: Startup,
         at_once: Files,
+        at_once_rounds: u64,
         deferred: Deferred,
         carried: Option<Sizes>,
     }
@@ -220,6 +221,8 @@ mod strict {
         sizes: Sizes,
         file_count: u64,
         files: Vec<String>,
+        rounds: u64,
+        requests: Vec<Request>,
         own: Sizes,
         third_party: Sizes,
         glue: Sizes,
@@ -227,6 +230,15 @@ mod strict {
         unattributed: Sizes,
         exclusive: Sizes,
         shared: Sizes,
+    }
+
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Request {
+        path: String,
+        round: u64,
+        by: Option<String>,
+        hint: bool,
     }
 
     #[derive(Deserialize)]

@@ -210,9 +210,9 @@ fn what_is_suggested_wins_what_it_says() {
         assert_eq!(one["saved"]["gzip"], won);
         steps[0].to_owned()
     });
-    // The languages of a package, files that hand on more than is used, and a dialog.
-    assert_eq!(changes.collect::<Vec<_>>(), ["--without", "--bypass", "--defer"]);
-    assert_eq!(answer["together"].as_array().unwrap().len(), 4);
+    // The languages of a package, files that hand on more than is used, few names of a library, and a dialog.
+    assert_eq!(changes.collect::<Vec<_>>(), ["--without", "--bypass", "--narrow", "--defer"]);
+    assert_eq!(answer["together"].as_array().unwrap().len(), 5);
     // Nothing is left to suggest where it was done.
     let done = json(&demo(), &["what-if", "builds/vite-after", "--suggest"]);
     assert_eq!((&done["each"], &done["prediction"]), (&serde_json::json!([]), &Value::Null));

@@ -115,8 +115,9 @@ impl Default for Strictness {
 /// Limits that one build alone is held against.
 pub(crate) fn limits(budget: &Budget) -> impl Iterator<Item = (LimitKind, Option<u64>)> + use<> {
     let is_ban = matches!(budget.scope, Scope::Absent(_));
-    let limits = [LimitKind::AtMost, LimitKind::WarnAbove, LimitKind::FilesAtMost]
-        .map(|kind| (kind, budget.limit(kind)));
+    let limits =
+        [LimitKind::AtMost, LimitKind::WarnAbove, LimitKind::FilesAtMost, LimitKind::RoundsAtMost]
+            .map(|kind| (kind, budget.limit(kind)));
     limits
         .into_iter()
         .chain([(LimitKind::Absent, is_ban.then_some(0))])

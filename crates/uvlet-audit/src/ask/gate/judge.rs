@@ -26,6 +26,7 @@ use crate::{
         selection::{Item, Missing, Renamed, Selection},
         selector::SelectorError,
     },
+    time::rounds,
 };
 
 /// Contributors that are named.
@@ -148,7 +149,7 @@ impl Judge<'_, '_> {
             self.rows.push(BudgetRow {
                 measure: match row.measure {
                     Counted::Bytes(_) => Counted::Bytes(Measure::Emitted),
-                    Counted::Files => Counted::Files,
+                    counted => counted,
                 },
                 allowed,
                 is: Some(is),
@@ -247,6 +248,7 @@ impl Judge<'_, '_> {
         for (limit_kind, allowed) in limits(budget) {
             let limit = allowed.unwrap_or(0);
             let files;
+            let mut why = Vec::new();
             let (bounds, is) = match limit_kind {
                 LimitKind::FilesAtMost => {
                     // What may be left out of the bytes is left out here.
@@ -259,6 +261,20 @@ impl Judge<'_, '_> {
                     files = Bounds { least, most, nobodys: 0, doubted: Vec::new() };
                     (&files, self.files(&cells))
                 }
+                LimitKind::RoundsAtMost => {
+                    let rounds = self.rounds(&cells);
+                    let (known, late) = rounds.clone().unwrap_or_default();
+                    why = late;
+                    files = Bounds { least: known, most: known, nobodys: 0, doubted: Vec::new() };
+                    if rounds.is_none() {
+                        let open = Standing::open(limit_kind, vec![Reason::NoOneStartup]);
+                        let row =
+                            Row { item: item.clone(), limit_kind, allowed, heaviest: Vec::new() };
+                        self.row(budget, row, &files, open);
+                        continue;
+                    }
+                    (&files, known)
+                }
                 _ => (&bounds, is),
             };
             let exceeded = match limit_kind {
@@ -266,13 +282,14 @@ impl Judge<'_, '_> {
                 LimitKind::AtMost
                 | LimitKind::Absent
                 | LimitKind::GrowAtMost
-                | LimitKind::FilesAtMost => Verdict::Broken,
+                | LimitKind::FilesAtMost
+                | LimitKind::RoundsAtMost => Verdict::Broken,
             };
             let judged = if !obstacles.is_empty() {
                 Standing::open(limit_kind, obstacles.clone())
             } else if bounds.least > limit {
                 let over_by = is.max(bounds.least) - limit;
-                let because = if is_ban { self.brought_in(&least) } else { Vec::new() };
+                let because = if is_ban { self.brought_in(&least) } else { why };
                 Standing { verdict: exceeded, is: Some(is), over_by, because }
             } else if bounds.most <= limit {
                 Standing { verdict: Verdict::Met, is: Some(is), over_by: 0, because: Vec::new() }
@@ -282,6 +299,24 @@ impl Judge<'_, '_> {
             let row = Row { item: item.clone(), limit_kind, allowed, heaviest: heaviest.clone() };
             self.row(budget, row, bounds, judged);
         }
+    }
+
+    /// Rounds of requests of the entry whose startup that is; none where it is that of no entry alone.
+    fn rounds(&self, cells: &CellSet) -> Option<(u64, Vec<Reason>)> {
+        let record = self.lens.record;
+        let entries = record.entries.iter().zip(&self.lens.reach);
+        let its = entries.filter(|(_, reach)| {
+            let startup = self.lens.files(reach.startup.iter().copied());
+            startup.iter().eq(cells.iter())
+        });
+        let all = its.map(|(entry, reach)| rounds::startup(record, entry, reach));
+        let requests = all.max_by_key(|requests| rounds::last(requests))?;
+        let rounds = rounds::last(&requests);
+        let path = |id: FileId| record.file(id).path.clone();
+        let late = requests.iter().find(|one| one.round == rounds);
+        let late =
+            late.and_then(|one| Some(Reason::Late { file: path(one.file), by: path(one.by?) }));
+        Some((rounds as u64, late.into_iter().collect()))
     }
 
     /// Number of files that hold any of it.
@@ -423,7 +458,8 @@ impl Standing {
             LimitKind::AtMost
             | LimitKind::Absent
             | LimitKind::GrowAtMost
-            | LimitKind::FilesAtMost => Verdict::Undecided,
+            | LimitKind::FilesAtMost
+            | LimitKind::RoundsAtMost => Verdict::Undecided,
         };
         Self { verdict, is: None, over_by: 0, because }
     }

@@ -29,6 +29,7 @@ pub enum LimitKind {
     Absent,
     GrowAtMost,
     FilesAtMost,
+    RoundsAtMost,
 }
 
 /// How the ceiling of a limit is written.
@@ -57,7 +58,7 @@ impl LimitKind {
         match self {
             Self::AtMost | Self::WarnAbove => Written::Size,
             Self::GrowAtMost => Written::Growth,
-            Self::FilesAtMost => Written::Number,
+            Self::FilesAtMost | Self::RoundsAtMost => Written::Number,
             Self::Absent => Written::Never,
         }
     }
@@ -84,6 +85,8 @@ pub enum Counted {
     Bytes(Measure),
     /// Files.
     Files,
+    /// Rounds of requests.
+    Rounds,
 }
 
 impl Counted {
@@ -93,6 +96,7 @@ impl Counted {
         match self {
             Self::Bytes(measure) => measure.name(),
             Self::Files => "files",
+            Self::Rounds => "rounds",
         }
     }
 }
@@ -110,7 +114,8 @@ impl schemars::JsonSchema for Counted {
     }
 
     fn json_schema(_: &mut schemars::SchemaGenerator) -> schemars::Schema {
-        let names = Measure::ALL.map(Self::Bytes).into_iter().chain([Self::Files]).map(Self::name);
+        let names = Measure::ALL.map(Self::Bytes).into_iter().chain([Self::Files, Self::Rounds]);
+        let names = names.map(Self::name);
         schemars::json_schema!({"type": "string", "enum": names.collect::<Vec<_>>()})
     }
 }

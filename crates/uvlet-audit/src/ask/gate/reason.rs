@@ -70,6 +70,15 @@ pub enum Reason {
     VersionUnknown(Vec<String>),
     /// There is no build to hold growth against.
     NoBase,
+    /// It is requested in the last round, once what names it has arrived.
+    Late {
+        /// The file.
+        file: String,
+        /// The file that names it.
+        by: String,
+    },
+    /// Rounds are of the startup of one entry, and this is not one.
+    NoOneStartup,
     /// The build before has nothing of that name.
     New {
         /// Its growth is limited by a percentage, which is of nothing.
@@ -127,6 +136,8 @@ impl Reason {
             Self::NotFollowed(_) => "not-followed",
             Self::VersionUnknown(_) => "version-unknown",
             Self::NoBase => "no-base",
+            Self::NoOneStartup => "no-one-startup",
+            Self::Late { .. } => "late",
             Self::New { .. } => "new",
             Self::WaiverEnded { .. } => "waiver-ended",
             Self::FindingOverWaiver { .. } | Self::OverWaiver => "over-waiver",

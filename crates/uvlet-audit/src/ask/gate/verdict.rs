@@ -219,6 +219,7 @@ impl Budget {
             limit_kind,
             measure: match limit_kind {
                 LimitKind::FilesAtMost => Counted::Files,
+                LimitKind::RoundsAtMost => Counted::Rounds,
                 LimitKind::Absent => Counted::Bytes(Measure::Emitted),
                 _ => Counted::Bytes(self.measure),
             },

@@ -46,6 +46,8 @@ pub struct EntryRow {
     pub startup: Startup,
     /// What comes before anybody does anything: startup, and what code asks for as it starts.
     pub at_once: Part,
+    /// Rounds of requests until all of that has arrived.
+    pub at_once_rounds: usize,
     /// What loads on demand.
     pub deferred: Deferred,
     /// Of startup, what nothing in the entry reaches; none where that is not known.
@@ -153,6 +155,11 @@ pub struct Startup {
     pub file_count: usize,
     /// Paths in the order of request.
     pub files: Vec<String>,
+    /// Rounds of requests: a file can be asked for once what names it has arrived. The page's own is the
+    /// first.
+    pub rounds: usize,
+    /// Its files, round by round.
+    pub requests: Vec<RequestRow>,
     /// Bytes of own modules.
     pub own: Sizes,
     /// Bytes of installed modules.
@@ -167,6 +174,20 @@ pub struct Startup {
     pub exclusive: Sizes,
     /// The rest.
     pub shared: Sizes,
+}
+
+/// A file that is asked for.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct RequestRow {
+    /// Its path.
+    pub path: String,
+    /// The round in which it can be asked for, from 1.
+    pub round: usize,
+    /// The file that names it first; none of the page, and of what a page names that a server makes.
+    pub by: Option<String>,
+    /// The page names it ahead of a file that needs it.
+    pub hint: bool,
 }
 
 /// Sizes of a number of files.

@@ -16,6 +16,9 @@ use crate::{
 /// Files of an entry that are listed; the rest is one line.
 const LISTED: usize = 12;
 
+/// Late files of an entry that are named.
+const LATE: usize = 3;
+
 /// Loads of an entry that are listed; the rest is one line.
 const LOADS: usize = 8;
 
@@ -57,7 +60,12 @@ pub(super) fn one_entry(
     let columns = screen.columns();
     let name = plain(&entry.name);
     let startup = units.size(entry.startup.sizes.get(measure));
-    let head = wrapped(&format!("{name}{aliases}: {startup} at startup, {deferred}"), columns, 4);
+    let rounds = match entry.startup.rounds {
+        0 | 1 => String::new(),
+        rounds => format!(" in {}", count(rounds, "round")),
+    };
+    let head = format!("{name}{aliases}: {startup} at startup{rounds}, {deferred}");
+    let head = wrapped(&head, columns, 4);
     // Styles would count as columns, so they come after wrapping.
     let mut text = match head.strip_prefix(&*name) {
         Some(rest) => format!("{}{rest}\n", bold(&name)),
@@ -92,6 +100,7 @@ pub(super) fn one_entry(
         text.push_str(&format!("{}\n", wrapped(&line, columns, 4)));
     }
     text.push_str(&files(entry, screen, notes, all));
+    text.push_str(&late(entry, screen));
     text.push_str(&loads(entry, screen, all));
     text.push_str(&visits(entry, survey, screen));
     text
@@ -152,6 +161,30 @@ fn visits(entry: &EntryRow, survey: &Survey, screen: &Screen) -> String {
     }
     let line = format!("  what its routes add: {}", said.join(", "));
     format!("{}\n", wrapped(&line, screen.columns(), 4))
+}
+
+/// Scripts and styles that are asked for only once another file has arrived that the page names.
+fn late(entry: &EntryRow, screen: &Screen) -> String {
+    let is_code = |path: &str| [".js", ".mjs", ".css"].iter().any(|ending| path.ends_with(ending));
+    let late: Vec<String> = entry
+        .startup
+        .requests
+        .iter()
+        .filter(|one| one.round > 2 && is_code(&one.path))
+        .map(|one| {
+            let by = one.by.as_deref().unwrap_or_default();
+            format!("{} in round {}, named by {}", plain(&one.path), one.round, plain(by))
+        })
+        .collect();
+    if late.is_empty() {
+        return String::new();
+    }
+    let more = match late.len().saturating_sub(LATE) {
+        0 => String::new(),
+        more => format!("; and {more} more"),
+    };
+    let shown = late.iter().take(LATE).cloned().collect::<Vec<_>>().join("; ");
+    format!("{}\n", wrapped(&format!("  late: {shown}{more}"), screen.columns(), 4))
 }
 
 /// The entry's files in the order they load, with their sizes in every measure of the screen that
