@@ -6,7 +6,7 @@ use std::{
     sync::Mutex,
 };
 
-use uvlet_record::{CellId, Edge, EdgeKind, ModuleId, PackageId, Record, Texts};
+use uvlet_record::{CellId, Edge, EdgeKind, ModuleFormat, ModuleId, PackageId, Record, Texts};
 use uvlet_script::{
     declarations::{own_exports, re_exported},
     members::{Members, Read, members, names_read},
@@ -125,16 +125,22 @@ impl<'a> Few<'a> {
         let asked = ids.iter().flat_map(|&id| self.network.askers(id));
         let asked: Vec<&Edge> = asked.filter(|edge| self.whole_of(edge.from) != whole).collect();
         let first = asked.first().ok_or(Wide::NotAsked)?.to;
-        // One module gives everything out, and everybody asks for that one by `import`.
+        // What importers say is known before the library itself is read.
+        if asked.iter().any(|edge| edge.kind != EdgeKind::Static) {
+            return Err(Wide::OtherWays);
+        }
+        let is_es = self.record.module(first).format == Some(ModuleFormat::Es);
+        if is_es && self.are_apart(&asked) {
+            return Err(Wide::Apart);
+        }
+        // One module gives everything out, and everybody asks for that one.
         let many = |id: ModuleId, members: &Members| self.names(id, members).len() >= least.max(1);
         let given_by = |id: ModuleId| self.given_by(id, many);
         let Some((main, members)) = given_by(first) else {
             return Err(if self.are_apart(&asked) { Wide::Apart } else { Wide::NoMembers });
         };
-        let is_plain = |edge: &&Edge| {
-            edge.kind == EdgeKind::Static
-                && (edge.to == first || given_by(edge.to).is_some_and(|(id, _)| id == main))
-        };
+        let is_plain =
+            |edge: &&Edge| edge.to == first || given_by(edge.to).is_some_and(|(id, _)| id == main);
         if !asked.iter().all(is_plain) {
             return Err(Wide::OtherWays);
         }
