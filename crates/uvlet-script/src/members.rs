@@ -8,6 +8,7 @@
 //! (loops over its own members, or aliases made by a computed name) is left out: what is found is the least
 //! that must stay.
 
+mod cutter;
 mod object;
 mod pieces;
 mod read;
@@ -22,8 +23,9 @@ use oxc_semantic::SemanticBuilder;
 
 use crate::{
     members::{
+        cutter::cut,
         object::Facts,
-        pieces::{Kind, Pieces, Use, cut},
+        pieces::{Kind, Pieces, Use},
     },
     parse::{Dialect, Unparsed, read},
 };

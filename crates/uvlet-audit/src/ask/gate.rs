@@ -12,6 +12,7 @@ pub mod reason;
 pub mod remark;
 pub mod starts;
 pub mod verdict;
+mod waits;
 pub mod waiver;
 mod waivers;
 

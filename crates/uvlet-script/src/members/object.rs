@@ -192,6 +192,15 @@ pub(super) fn symbol(scoping: &Scoping, name: &IdentifierReference<'_>) -> Optio
     scoping.get_reference(name.reference_id.get()?).symbol_id()
 }
 
+/// The specifier of `require("x")`.
+pub(super) fn required(call: &CallExpression<'_>) -> Option<String> {
+    let is_require = matches!(&call.callee, Expression::Identifier(name) if name.name == "require");
+    match call.arguments.as_slice() {
+        [Argument::StringLiteral(text)] if is_require => Some(text.value.to_string()),
+        _ => None,
+    }
+}
+
 /// `module.exports`, whatever the module goes by.
 fn is_module_exports(expression: &Expression<'_>) -> bool {
     matches!(expression, Expression::StaticMemberExpression(member)

@@ -26,7 +26,6 @@ use crate::{
         selection::{Item, Missing, Renamed, Selection},
         selector::SelectorError,
     },
-    time::rounds,
 };
 
 /// Contributors that are named.
@@ -245,10 +244,13 @@ impl Judge<'_, '_> {
                 .map(|row| Heavy { row: row.row, name: row.name, sizes: row.sizes })
                 .collect();
         let doubts = self.doubts(&least, &most, &bounds, measure);
+        self.hold_rounds(budget, item.as_deref(), (&cells, &obstacles));
         for (limit_kind, allowed) in limits(budget) {
             let limit = allowed.unwrap_or(0);
+            if limit_kind == LimitKind::RoundsAtMost {
+                continue;
+            }
             let files;
-            let mut why = Vec::new();
             let (bounds, is) = match limit_kind {
                 LimitKind::FilesAtMost => {
                     // What may be left out of the bytes is left out here.
@@ -260,20 +262,6 @@ impl Judge<'_, '_> {
                     let (least, most) = (self.files(&least), self.files(&most));
                     files = Bounds { least, most, nobodys: 0, doubted: Vec::new() };
                     (&files, self.files(&cells))
-                }
-                LimitKind::RoundsAtMost => {
-                    let rounds = self.rounds(&cells);
-                    let (known, late) = rounds.clone().unwrap_or_default();
-                    why = late;
-                    files = Bounds { least: known, most: known, nobodys: 0, doubted: Vec::new() };
-                    if rounds.is_none() {
-                        let open = Standing::open(limit_kind, vec![Reason::NoOneStartup]);
-                        let row =
-                            Row { item: item.clone(), limit_kind, allowed, heaviest: Vec::new() };
-                        self.row(budget, row, &files, open);
-                        continue;
-                    }
-                    (&files, known)
                 }
                 _ => (&bounds, is),
             };
@@ -289,7 +277,7 @@ impl Judge<'_, '_> {
                 Standing::open(limit_kind, obstacles.clone())
             } else if bounds.least > limit {
                 let over_by = is.max(bounds.least) - limit;
-                let because = if is_ban { self.brought_in(&least) } else { why };
+                let because = if is_ban { self.brought_in(&least) } else { Vec::new() };
                 Standing { verdict: exceeded, is: Some(is), over_by, because }
             } else if bounds.most <= limit {
                 Standing { verdict: Verdict::Met, is: Some(is), over_by: 0, because: Vec::new() }
@@ -299,24 +287,6 @@ impl Judge<'_, '_> {
             let row = Row { item: item.clone(), limit_kind, allowed, heaviest: heaviest.clone() };
             self.row(budget, row, bounds, judged);
         }
-    }
-
-    /// Rounds of requests of the entry whose startup that is; none where it is that of no entry alone.
-    fn rounds(&self, cells: &CellSet) -> Option<(u64, Vec<Reason>)> {
-        let record = self.lens.record;
-        let entries = record.entries.iter().zip(&self.lens.reach);
-        let its = entries.filter(|(_, reach)| {
-            let startup = self.lens.files(reach.startup.iter().copied());
-            startup.iter().eq(cells.iter())
-        });
-        let all = its.map(|(entry, reach)| rounds::startup(record, entry, reach));
-        let requests = all.max_by_key(|requests| rounds::last(requests))?;
-        let rounds = rounds::last(&requests);
-        let path = |id: FileId| record.file(id).path.clone();
-        let late = requests.iter().find(|one| one.round == rounds);
-        let late =
-            late.and_then(|one| Some(Reason::Late { file: path(one.file), by: path(one.by?) }));
-        Some((rounds as u64, late.into_iter().collect()))
     }
 
     /// Number of files that hold any of it.
