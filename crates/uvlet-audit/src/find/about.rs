@@ -304,8 +304,6 @@ pub enum Smaller {
         request: String,
         /// Files that the names need.
         files: usize,
-        /// What they would come to, as far as the rest of the package tells.
-        emitted: Option<u64>,
     },
     /// The package exports each name by itself, and loading it does nothing.
     Names,

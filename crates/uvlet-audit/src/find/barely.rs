@@ -86,18 +86,7 @@ fn smaller(
         return Some(Smaller::Names);
     }
     let Some(own) = own_paths(project, folder, name, &narrow.used) else { return unknown };
-    let bytes = |of: &dyn Fn(ModuleId) -> u64| modules.iter().map(|&id| of(id)).sum::<u64>();
-    let source = bytes(&|id| record.module(id).source_bytes.unwrap_or(0));
-    let emitted = record.cells.iter().filter(|cell| match cell.owner {
-        uvlet_record::Owner::Module(id) => modules.contains(&id),
-        _ => false,
-    });
-    let emitted: u64 = emitted.map(|cell| cell.amount.emitted).sum();
-    let emitted = (source > 0).then(|| {
-        let share = u128::from(own.source_bytes) * u128::from(emitted) / u128::from(source);
-        u64::try_from(share).unwrap_or(u64::MAX)
-    });
-    Some(Smaller::OwnPaths { request: own.request, files: own.files, emitted })
+    Some(Smaller::OwnPaths { request: own.request, files: own.files })
 }
 
 /// The file that is asked for exports each of the names, too.

@@ -32,8 +32,6 @@ pub struct OwnPaths {
     pub request: String,
     /// Files that the names need.
     pub files: usize,
-    /// Bytes of their sources.
-    pub source_bytes: u64,
 }
 
 /// Looks for a file for each name, from a folder of the project.
@@ -50,10 +48,8 @@ pub(crate) fn own_paths(
     let (pattern, files) = PATTERNS.iter().find_map(|pattern| Some((pattern, found(pattern)?)))?;
     let mut known: HashSet<String> = files.iter().cloned().collect();
     let mut open = files;
-    let mut source_bytes = 0;
     while let Some(file) = open.pop() {
         let text = project.text(&file)?;
-        source_bytes += text.len() as u64;
         let folder = file.rsplit_once('/').map_or("", |(folder, _)| folder);
         let asked = read(&text, Dialect::Source, |script| requests(script, false)).ok()?.asks;
         let is_now =
@@ -69,5 +65,5 @@ pub(crate) fn own_paths(
         }
     }
     let request = request(pattern, names.first()?);
-    Some(OwnPaths { request, files: known.len(), source_bytes })
+    Some(OwnPaths { request, files: known.len() })
 }

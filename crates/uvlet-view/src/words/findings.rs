@@ -15,7 +15,6 @@ use uvlet_audit::{
 use uvlet_record::Kind as FileKind;
 
 use super::{counted, doubts::loading_helper, some};
-use crate::units::Units;
 
 /// Declarations, and functions, that a title names.
 const NAMED: usize = 3;
@@ -373,14 +372,10 @@ pub fn advice(about: &About) -> String {
         }
         .to_owned(),
         About::BarelyUsed { of, used, smaller, .. } => match smaller {
-            Smaller::OwnPaths { request, files, emitted } => {
-                let come_to = emitted.map(|bytes| format!(", ≈ {} emitted", Units::Kb.size(bytes)));
-                format!(
-                    "import each name by its own path, as from `{request}`: {}{}",
-                    counted(*files, "file"),
-                    come_to.unwrap_or_default()
-                )
-            }
+            Smaller::OwnPaths { request, files } => format!(
+                "import each name by its own path, as from `{request}`: {}",
+                counted(*files, "file")
+            ),
             Smaller::Names => format!(
                 "import the names themselves, as in `import {{ {} }} from \"{of}\"`: bundlers leave out the others",
                 used.first().map(String::as_str).unwrap_or_default()
