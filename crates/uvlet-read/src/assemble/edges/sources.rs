@@ -30,7 +30,7 @@ pub fn read(record: &Record, texts: &dyn Texts) -> Vec<Option<SourceFacts>> {
 
 /// Facts of a text; `path` tells the language.
 pub fn facts(path: &str, text: &str) -> SourceFacts {
-    let digest = blake3::hash(text.as_bytes()).to_hex()[..32].to_owned();
+    let digest = digest(text);
     let bytes = text.len() as u64;
     let ending = path.rsplit_once('.').map_or("", |(_, ending)| ending);
     match ending {
@@ -68,6 +68,22 @@ pub fn facts(path: &str, text: &str) -> SourceFacts {
             SourceFacts { digest, format, bytes, requests: requests.unwrap_or_default() }
         }
     }
+}
+
+/// The digest of a source. Code that Rollup and Rolldown put in the place of a picture holds an id that may
+/// differ from run to run (`import.meta.ROLLUP_FILE_URL_…`): left in, every build would look edited.
+fn digest(text: &str) -> String {
+    const MARK: &str = "import.meta.ROLL";
+    let mut parts = text.split(MARK);
+    let mut hasher = blake3::Hasher::new();
+    hasher.update(parts.next().unwrap_or_default().as_bytes());
+    for part in parts {
+        let is_id = |c: char| c.is_ascii_alphanumeric() || matches!(c, '_' | '$' | '-');
+        let drawn = ["UP_FILE_URL_", "DOWN_FILE_URL_"].iter().find_map(|of| part.strip_prefix(of));
+        hasher.update(MARK.as_bytes());
+        hasher.update(drawn.map_or(part, |rest| rest.trim_start_matches(is_id)).as_bytes());
+    }
+    hasher.finalize().to_hex()[..32].to_owned()
 }
 
 fn parsed(text: &str, is_typed: bool) -> Option<Requests> {
@@ -144,5 +160,14 @@ mod tests {
         assert_eq!(asks.iter().map(|ask| ask.specifier.as_str()).collect::<Vec<_>>(), ["./B.vue"]);
         let text = "---\nimport Card from './Card.astro';\n---\n<Card/>";
         assert_eq!(facts("src/a.astro", text).requests.asks.len(), 1);
+    }
+
+    #[test]
+    fn ids_that_are_drawn_anew_are_no_edits() {
+        let digest = |text: &str| facts("src/tide.svg", text).digest;
+        let of = |id: &str| digest(&format!("export default import.meta.ROLLDOWN_FILE_URL_{id};a"));
+        assert_eq!(of("VRAku6-_$"), of("b2"));
+        assert_ne!(of("a"), digest("export default import.meta.ROLLDOWN_FILE_URL_a;b"));
+        assert_eq!(digest("a"), blake3::hash(b"a").to_hex()[..32]);
     }
 }
