@@ -3,7 +3,7 @@
 
 use std::{
     collections::{BTreeMap, BTreeSet, HashMap},
-    sync::Mutex,
+    sync::{Arc, Mutex},
 };
 
 use uvlet_record::{CellId, Edge, EdgeKind, ModuleFormat, ModuleId, PackageId, Record, Texts};
@@ -75,14 +75,25 @@ pub(crate) struct Few<'a> {
     pub(crate) texts: &'a dyn Texts,
     pub(crate) cells: BTreeMap<ModuleId, Vec<CellId>>,
     /// What modules read of others.
-    read: Mutex<HashMap<ModuleId, BTreeMap<String, Read>>>,
+    read: Mutex<HashMap<ModuleId, Arc<BTreeMap<String, Read>>>>,
+    /// What modules give out.
+    members: Mutex<HashMap<ModuleId, Option<Arc<Members>>>>,
 }
 
 /// What must stay: parts of modules by the members that are read of them, and whole modules.
 #[derive(Default)]
 struct Stays {
-    parts: BTreeMap<ModuleId, BTreeSet<String>>,
+    parts: BTreeMap<ModuleId, Part>,
     whole: Vec<ModuleId>,
+}
+
+/// What stays of a module.
+#[derive(Default)]
+struct Part {
+    /// Members of its value.
+    names: BTreeSet<String>,
+    /// What these ask others for.
+    requests: BTreeSet<String>,
 }
 
 impl<'a> Few<'a> {
@@ -92,7 +103,8 @@ impl<'a> Few<'a> {
         texts: &'a dyn Texts,
         cells: BTreeMap<ModuleId, Vec<CellId>>,
     ) -> Self {
-        Self { record, network, texts, cells, read: Mutex::default() }
+        let (read, members) = (Mutex::default(), Mutex::default());
+        Self { record, network, texts, cells, read, members }
     }
 
     /// What could be narrowed, each with its modules, those that left no byte among them.
@@ -115,7 +127,7 @@ impl<'a> Few<'a> {
         }
     }
 
-    /// What of a whole a program reads; `is_large` says of how many names there must be some.
+    /// What of a whole a program reads, where it has at least so many names.
     pub(crate) fn narrow(
         &self,
         whole: Whole,
@@ -124,7 +136,10 @@ impl<'a> Few<'a> {
     ) -> Result<Narrow, Wide> {
         let asked = ids.iter().flat_map(|&id| self.network.askers(id));
         let asked: Vec<&Edge> = asked.filter(|edge| self.whole_of(edge.from) != whole).collect();
-        let first = asked.first().ok_or(Wide::NotAsked)?.to;
+        let first = self.first_asked(whole, &asked).ok_or(Wide::NotAsked)?;
+        // Others may ask for parts of a package by their own paths: these stay as they are.
+        let (asked, apart): (Vec<&Edge>, Vec<&Edge>) =
+            asked.into_iter().partition(|edge| edge.to == first);
         // What importers say is known before the library itself is read.
         if asked.iter().any(|edge| edge.kind != EdgeKind::Static) {
             return Err(Wide::OtherWays);
@@ -133,42 +148,79 @@ impl<'a> Few<'a> {
         if is_es && self.are_apart(&asked) {
             return Err(Wide::Apart);
         }
-        // One module gives everything out, and everybody asks for that one.
         let many = |id: ModuleId, members: &Members| self.names(id, members).len() >= least.max(1);
-        let given_by = |id: ModuleId| self.given_by(id, many);
-        let Some((main, members)) = given_by(first) else {
+        let Some((main, members)) = self.given_by(first, many) else {
             return Err(if self.are_apart(&asked) { Wide::Apart } else { Wide::NoMembers });
         };
-        let is_plain =
-            |edge: &&Edge| edge.to == first || given_by(edge.to).is_some_and(|(id, _)| id == main);
-        if !asked.iter().all(is_plain) {
-            return Err(Wide::OtherWays);
-        }
         let used = self.used(&asked, members.is_module)?;
         let given = self.names(main, &members);
         if let Some(name) = used.iter().find(|name| !given.contains(*name)) {
             return Err(Wide::Strange(name.clone()));
         }
-        let stays = self.stays(main, &used);
+        let mut stays = self.stays(main, &used);
+        stays.whole.extend(apart.iter().map(|edge| edge.to));
         let needed = self.network.reach(&stays.whole, &|edge| !edge.kind.is_deferred(), &|_| false);
-        let is_gone = |id: &ModuleId| !needed[id.at()] && !stays.parts.contains_key(id);
         let mut spans = Spans::default();
-        for (id, names) in stays.parts.iter().filter(|(id, _)| !needed[id.at()]) {
-            spans = spans.or(&self.unread(*id, names).ok_or(Wide::NoPlaces)?);
+        stays.parts.retain(|id, _| !needed[id.at()]);
+        for (id, part) in &stays.parts {
+            spans = spans.or(&self.unread(*id, &part.names).ok_or(Wide::NoPlaces)?);
         }
-        let gone = ids.iter().copied().filter(is_gone).collect();
+        let mut gone: BTreeSet<ModuleId> = ids.iter().copied().collect();
+        gone.retain(|id| !needed[id.at()] && !stays.parts.contains_key(id));
+        gone.extend(self.along(&gone, &stays));
         Ok(Narrow { asked: first, is_module: members.is_module, used, given, gone, spans })
+    }
+
+    /// The module that gives everything out: the one that all ask for, else what the package's name means.
+    fn first_asked(&self, whole: Whole, asked: &[&Edge]) -> Option<ModuleId> {
+        let first = asked.first()?.to;
+        let Whole::Package(package) = whole else { return Some(first) };
+        let name = self.record.packages[package.at()].name.as_str();
+        let mut by_name = asked.iter().filter(|edge| edge.request.as_deref() == Some(name));
+        match asked.iter().all(|edge| edge.to == first) {
+            true => Some(first),
+            false => by_name.next().map(|edge| edge.to),
+        }
+    }
+
+    /// What only modules that go ask for, or parts of others that go.
+    fn along(&self, gone: &BTreeSet<ModuleId>, stays: &Stays) -> Vec<ModuleId> {
+        let roots = self.record.entries.iter().flat_map(|entry| entry.roots.iter().copied());
+        let roots: Vec<ModuleId> = roots.collect();
+        let before = self.network.reach(&roots, &|_| true, &|_| false);
+        let follows = |edge: &Edge| match stays.parts.get(&edge.from) {
+            Some(part) => edge.request.as_ref().is_some_and(|one| part.requests.contains(one)),
+            None => true,
+        };
+        let kept = stays.whole.iter().chain(stays.parts.keys());
+        let starts: Vec<ModuleId> = roots.iter().chain(kept).copied().collect();
+        let after = self.network.reach(&starts, &follows, &|id| gone.contains(&id));
+        let all = (0..self.record.modules.len()).map(ModuleId::new);
+        all.filter(|id| before[id.at()] && !after[id.at()] && !gone.contains(id)).collect()
     }
 
     /// What a module reads of another by a request.
     fn read(&self, edge: &Edge) -> Option<Read> {
         let request = edge.request.as_ref()?;
-        let mut known = self.read.lock().ok()?;
-        let read = known.entry(edge.from).or_insert_with(|| {
+        let known = self.read.lock().ok()?.get(&edge.from).cloned();
+        let read = known.unwrap_or_else(|| {
             let text = self.texts.source(edge.from);
-            text.and_then(|text| names_read(&text).ok()).unwrap_or_default()
+            Arc::new(text.and_then(|text| names_read(&text).ok()).unwrap_or_default())
         });
-        read.get(request).cloned()
+        let found = read.get(request).cloned();
+        self.read.lock().ok()?.insert(edge.from, read);
+        found
+    }
+
+    /// The members of the value that a module gives out.
+    fn members(&self, id: ModuleId) -> Option<Arc<Members>> {
+        if let Some(known) = self.members.lock().ok()?.get(&id) {
+            return known.clone();
+        }
+        let text = self.texts.source(id);
+        let read = text.and_then(|text| members(&text).ok().flatten()).map(Arc::new);
+        self.members.lock().ok()?.insert(id, read.clone());
+        read
     }
 
     /// Every importer takes names alone.
@@ -210,14 +262,13 @@ impl<'a> Few<'a> {
         &self,
         mut id: ModuleId,
         is_it: impl Fn(ModuleId, &Members) -> bool,
-    ) -> Option<(ModuleId, Members)> {
+    ) -> Option<(ModuleId, Arc<Members>)> {
         for _ in 0..WAY {
-            let text = self.texts.source(id)?;
-            let members = members(&text).ok()??;
+            let members = self.members(id)?;
             if is_it(id, &members) {
                 return Some((id, members));
             }
-            let handed = re_exported(&text).ok()??;
+            let handed = re_exported(&self.texts.source(id)?).ok()??;
             let (request, _) = handed.names.get("default")?;
             id = self.asked(id, request)?;
         }
@@ -251,20 +302,21 @@ impl<'a> Few<'a> {
         let mut open = vec![(main, used.clone())];
         while let Some((id, names)) = open.pop() {
             let part = stays.parts.entry(id).or_default();
-            let before = part.len();
-            part.extend(names);
-            if part.len() == before {
+            let before = part.names.len();
+            part.names.extend(names);
+            if part.names.len() == before {
                 continue;
             }
-            let text = self.texts.source(id);
-            let Some(members) = text.and_then(|text| members(&text).ok().flatten()) else {
+            let Some(members) = self.members(id) else {
                 stays.whole.push(id);
                 continue;
             };
-            for name in part.iter().filter(|name| !members.has(name)) {
+            for name in part.names.iter().filter(|name| !members.has(name)) {
                 stays.whole.push(self.of_namespace(id, &members, name).unwrap_or(id));
+                part.requests.extend(members.made_of.iter().cloned());
             }
-            for (request, wanted) in members.without_others(part).requests {
+            for (request, wanted) in members.without_others(&part.names).requests {
+                part.requests.insert(request.clone());
                 let Some(to) = self.asked(id, &request) else { continue };
                 let part = wanted.and_then(|names| {
                     let has_all = |_, members: &Members| names.iter().all(|one| members.has(one));
@@ -299,7 +351,7 @@ impl<'a> Few<'a> {
         let Some(cells) = self.cells.get(&id) else { return Some(spans) };
         let text = self.texts.source(id)?;
         let lines = Lines::new(&text);
-        let rest = members(&text).ok()??.without_others(names);
+        let rest = self.members(id)?.without_others(names);
         let gone: Vec<(At, At)> = rest
             .gone
             .iter()

@@ -27,23 +27,47 @@ export default { reef, swell, bow, keel };";
 
 /// A page whose script holds a line of its own and a library, as they stand.
 fn page(main: &str, library: (&str, &str)) -> Folder {
+    with_more(main, library, &[])
+}
+
+/// The same with more modules of a line each.
+fn with_more(main: &str, library: (&str, &str), more: &[(&str, &str)]) -> Folder {
     let lines = library.1.lines().count();
+    let mut sources = vec!["../src/main.js".to_owned(), format!("../{}", library.0)];
+    sources.extend(more.iter().map(|(path, _)| format!("../{path}")));
+    let texts: Vec<&str> =
+        [main, library.1].into_iter().chain(more.iter().map(|one| one.1)).collect();
+    // Line by line; the first of the other modules goes back to the first line of its source.
+    let mut mappings = format!("AAAA;ACAA{}", ";AACA".repeat(lines - 1));
+    for at in 0..more.len() {
+        let back = if at == 0 { vlq(1 - i64::try_from(lines).unwrap()) } else { 'A' };
+        mappings.push_str(&format!(";AC{back}A"));
+    }
     let map = serde_json::json!({
-        "version": 3,
-        "sources": ["../src/main.js", format!("../{}", library.0)],
-        "sourcesContent": [main, library.1],
-        "mappings": format!("AAAA;ACAA{}", ";AACA".repeat(lines - 1)),
+        "version": 3, "sources": sources, "sourcesContent": texts, "mappings": mappings,
     });
     Folder::new()
         .with("package.json", "{}")
         .with("dist/index.html", "<script type=module src=a.js></script>")
-        .with("dist/a.js", format!("{main}\n{}", library.1))
+        .with(
+            "dist/a.js",
+            [&[main, library.1][..], &more.iter().map(|one| one.1).collect::<Vec<_>>()]
+                .concat()
+                .join("\n"),
+        )
         .with("dist/a.js.map", map.to_string())
         .with(
             "node_modules/quay/package.json",
             r#"{"name": "quay", "main": "quay.js", "description": "Tides\n  at a quay"}"#,
         )
         .with("node_modules/quay/quay.js", QUAY)
+}
+
+/// A number of up to 15 as a source map writes it.
+fn vlq(number: i64) -> char {
+    let digits = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdef";
+    let place = number.unsigned_abs() * 2 + u64::from(number < 0);
+    char::from(digits[usize::try_from(place).unwrap()])
 }
 
 fn found(folder: &Folder) -> Vec<Value> {
@@ -137,4 +161,24 @@ fn what_a_package_says_of_itself() {
     assert_eq!(answer["description"], "Tides at a quay");
     let said = uvlet(folder.path(), &["why", "dist", "quay"]);
     assert!(said.out.contains("Its package.json says: “Tides at a quay”"), "{}", said.out);
+}
+
+/// What only the others need goes along, and what somebody asks for by its own path stays.
+#[test]
+fn what_others_need_goes_along() {
+    let library = QUAY.replace("{ return 3; }", "{ return require('rope').knot(); }");
+    let more = [
+        ("node_modules/rope/rope.js", "exports.knot = () => 'a knot in a long rope';"),
+        ("node_modules/quay/lib/fog.js", "module.exports = () => 'thick over the harbour';"),
+        ("src/other.js", "import fog from 'quay/lib/fog'; fog();"),
+    ];
+    let main = "import './other'; import quay from 'quay'; quay.reef();";
+    let folder = with_more(main, (QUAY_PATH, &library), &more)
+        .with("node_modules/quay/lib/fog.js", more[1].1)
+        .with("node_modules/rope/package.json", r#"{"name": "rope", "main": "rope.js"}"#)
+        .with("node_modules/rope/rope.js", more[0].1);
+    let (before, after) = startup(&folder, &["--narrow", "quay"]);
+    // The module's line end is of nobody.
+    let rope = more[0].1.len() as u64;
+    assert_eq!(before - after, without(&library, &[0, 1, 4]) + rope + 1);
 }
