@@ -34,6 +34,8 @@ pub enum Doubt {
     },
     /// What is to be narrowed gives out its names one by one: who takes few gets few.
     Apart(String),
+    /// What stays of this is the least: files that names have of their own bring wrappers.
+    LeastStays(String),
     /// Something is fetched from another host.
     Elsewhere {
         /// What the step names.
@@ -85,6 +87,7 @@ impl Doubt {
             Self::NoTexts => "no-texts",
             Self::Styles { .. } => "styles",
             Self::Apart(_) => "apart",
+            Self::LeastStays(_) => "least-stays",
             Self::Edges => "edges",
             Self::Requests { .. } => "requests",
         }
@@ -121,6 +124,10 @@ pub(crate) fn doubts(
     }
     let apart = steps.iter().filter(|step| step.rest.is_apart);
     doubts.extend(apart.map(|step| Doubt::Apart(step.subject.text.clone())));
+    let narrowed = steps.iter().filter(|step| step.change == Change::Narrow);
+    let in_files =
+        narrowed.filter(|step| !step.rest.spans.is_empty() || !step.rest.modules.is_empty());
+    doubts.extend(in_files.map(|step| Doubt::LeastStays(step.subject.text.clone())));
     let are_moved: BTreeSet<ModuleId> = moved.iter().map(|one| one.module).collect();
     for step in steps.iter().filter(|step| step.change.takes_away()) {
         let subject = || step.subject.text.clone();

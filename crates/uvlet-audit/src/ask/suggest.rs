@@ -11,7 +11,7 @@ use uvlet_record::{
 use crate::{
     ask::what_if::{Asked, EntryRow, WhatIf, what_if},
     find::{
-        about::{About, Family},
+        about::{About, Family, Smaller},
         finding::{EntryShare, Finding, Together},
         judged::Judged,
         kind::Kind,
@@ -235,7 +235,8 @@ pub fn confirm(lens: &Lens<'_>, means: Means<'_>, waste: &mut Waste, which: Pred
         if which == Predict::Largest && !(is_next && may_save_more) {
             continue;
         }
-        let Some(mut candidate) = Candidate::of(finding) else { continue };
+        let candidate = Candidate::of(finding).filter(|_| !is_bound_at_best(finding));
+        let Some(mut candidate) = candidate else { continue };
         if candidate.change == Change::Bypass {
             candidate.what.extend(outer_barrels(lens, &finding.paths));
         }
@@ -257,6 +258,12 @@ pub fn confirm(lens: &Lens<'_>, means: Means<'_>, waste: &mut Waste, which: Pred
         (startup.unwrap_or_else(|| bound(finding)), finding.recoverable.get(measure))
     };
     waste.findings.sort_by(|a, b| gain(b).cmp(&gain(a)).then_with(|| a.id.cmp(&b.id)));
+}
+
+/// Files of their own bring wrappers that no prediction knows: what is bounded is all that can be said.
+fn is_bound_at_best(finding: &Finding) -> bool {
+    let About::BarelyUsed { smaller, .. } = &finding.about else { return false };
+    matches!(smaller, Smaller::OwnPaths { .. } | Smaller::Unknown)
 }
 
 /// What an entry starts without; nothing where it starts with more.

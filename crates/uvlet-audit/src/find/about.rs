@@ -117,6 +117,8 @@ pub enum About {
         perhaps: usize,
         /// The entries that load them.
         entries: Vec<String>,
+        /// Hosts that these load something from, which is not seen.
+        unseen: Vec<String>,
     },
     /// Modules that a re-exporting file pulls into entries that use none of them.
     BarrelPull {

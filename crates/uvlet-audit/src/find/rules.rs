@@ -7,7 +7,6 @@ pub(crate) mod sheet;
 use std::{
     collections::{BTreeMap, BTreeSet},
     ops::Range,
-    sync::Arc,
 };
 
 use uvlet_record::{FileId, Kind as FileKind};
@@ -19,7 +18,7 @@ use crate::{
         finding::{Bound, Found, PARTS, Part, PartText},
         rules::{
             names::{Names, Stands},
-            sheet::{Need, Rule, Sheet, sheet},
+            sheet::{Need, Sheet, sheet},
         },
     },
     parts::spans::Spans,
@@ -39,11 +38,12 @@ struct Group {
     rules: usize,
     parts: Vec<Part>,
     entries: BTreeSet<String>,
+    unseen: BTreeSet<String>,
 }
 
 pub fn find(ground: &Ground<'_>) -> Vec<Found> {
     let record = ground.record();
-    let mut known: BTreeMap<BTreeSet<FileId>, Arc<Names>> = BTreeMap::new();
+    let mut known: BTreeMap<BTreeSet<FileId>, Names> = BTreeMap::new();
     let mut groups: BTreeMap<String, Group> = BTreeMap::new();
     let mut counts: BTreeMap<String, (usize, usize)> = BTreeMap::new();
     for file in (0..record.files.len()).map(FileId::new) {
@@ -54,11 +54,13 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             continue;
         }
         let (entries, sources) = loaded_by(ground, file);
+        let unseen = elsewhere(ground, &sources);
         let Some(text) = ground.texts.emitted(file) else { continue };
         let Ok(text) = std::str::from_utf8(&text) else { continue };
-        let names = known.entry(sources).or_insert_with_key(|files| Arc::new(read(ground, files)));
+        let names = known.entry(sources).or_insert_with_key(|files| read(ground, files));
         let sheet = sheet(text);
-        let stands: Vec<Stands> = sheet.rules.iter().map(|rule| of_rule(names, rule)).collect();
+        let stands: Vec<Stands> =
+            sheet.rules.iter().map(|rule| of_any(names, &rule.selectors)).collect();
         for (rule, stands) in sheet.rules.iter().zip(&stands) {
             let (name, _) = owner(ground, file, rule.range.start);
             let count = counts.entry(name).or_default();
@@ -71,6 +73,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
             group.is_installed = is_installed;
             group.spans.add(file, range.start as u64..range.end as u64);
             group.entries.extend(entries.iter().cloned());
+            group.unseen.extend(unseen.iter().cloned());
         }
         for (rule, _) in sheet.rules.iter().zip(&stands).filter(|(_, one)| **one == Stands::Nowhere)
         {
@@ -102,6 +105,7 @@ pub fn find(ground: &Ground<'_>) -> Vec<Found> {
                 all,
                 perhaps,
                 entries: group.entries.into_iter().collect(),
+                unseen: group.unseen.into_iter().collect(),
             })
         }
     });
@@ -121,10 +125,26 @@ fn loaded_by(ground: &Ground<'_>, file: FileId) -> (Vec<String>, BTreeSet<FileId
         sources.extend((0..record.files.len()).map(FileId::new).filter(is_page));
         sources.extend(reach.startup.iter().copied().chain(reach.deferred.iter()));
     }
+    // A load that cannot be followed may bring what no entry is known to load.
+    let is_placed = |id: &FileId| {
+        let mut all = ground.lens.reach.iter();
+        all.any(|reach| reach.startup.contains(id) || reach.deferred.contains(id))
+    };
+    sources.extend((0..record.files.len()).map(FileId::new).filter(|id| !is_placed(id)));
     let names_things =
         |kind: FileKind| matches!(kind, FileKind::Page | FileKind::Script | FileKind::Data);
     sources.retain(|id| names_things(record.file(*id).kind));
     (names, sources)
+}
+
+/// What these ask of other hosts, where scripts may name anything.
+fn elsewhere(ground: &Ground<'_>, files: &BTreeSet<FileId>) -> BTreeSet<String> {
+    let asked = files.iter().flat_map(|id| &ground.record().file(*id).elsewhere);
+    let hosts = asked.filter(|one| !one.url.is_empty()).map(|one| {
+        let rest = one.url.split_once("//").map_or(one.url.as_str(), |(_, rest)| rest);
+        rest.split(['/', '?', '#']).next().unwrap_or(rest).to_owned()
+    });
+    hosts.collect()
 }
 
 fn read(ground: &Ground<'_>, files: &BTreeSet<FileId>) -> Names {
@@ -141,10 +161,6 @@ fn read(ground: &Ground<'_>, files: &BTreeSet<FileId>) -> Names {
 }
 
 /// Whether a rule may match: one of its selectors must, with all that it needs.
-fn of_rule(names: &Names, rule: &Rule) -> Stands {
-    of_any(names, &rule.selectors)
-}
-
 fn of_any(names: &Names, lists: &[Vec<Need>]) -> Stands {
     let of_list = |list: &Vec<Need>| {
         let of_need = |need: &Need| match need {

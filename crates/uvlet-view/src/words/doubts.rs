@@ -24,6 +24,9 @@ fn sentence(doubt: &Doubt) -> String {
         Doubt::Apart(subject) => format!(
             "{subject} exports its names one by one, and bundlers leave out those that nobody imports: to import them by other paths saves nothing"
         ),
+        Doubt::LeastStays(subject) => format!(
+            "the least of {subject} is predicted to stay: where its names come in many files of their own, their wrappers are not counted, and the saving was seen to be up to 12% less"
+        ),
         Doubt::NothingMoves { subject, change: Change::Defer } => format!(
             "{subject} is not at startup of any entry by imports that could be deferred"
         ),

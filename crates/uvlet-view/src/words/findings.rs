@@ -114,9 +114,10 @@ pub fn title(about: &About) -> String {
             format!("{what} could load on demand{more}")
         }
         About::DeadDeclaration { declared, .. } => declarations(declared, "that nothing uses"),
-        About::UnusedRules { of, rules, all, .. } => {
-            format!("{rules} of {} of {of} match nothing that is written", counted(*all, "rule"))
-        }
+        About::UnusedRules { of, rules, all, .. } => format!(
+            "{rules} of {} of {of} match nothing in pages and scripts",
+            counted(*all, "CSS rule")
+        ),
         About::KeptForEffect { declared, .. } => {
             declarations(declared, "that nothing uses, kept for a possible effect")
         }
@@ -251,19 +252,20 @@ fn cause_of(about: &About) -> String {
             parts.extend(is_believed.then(|| believed.to_owned()));
             parts.join("; ")
         }
-        About::UnusedRules { perhaps, entries, .. } => {
-            let more = match perhaps {
-                0 => String::new(),
-                1 => "; 1 more rule may match a name that is put together as the page runs"
-                    .to_owned(),
-                more => {
-                    format!("; {more} more may match names that are put together as the page runs")
-                }
-            };
-            format!(
-                "their classes, ids and elements occur in no page and no script of {}{more}",
+        About::UnusedRules { perhaps, entries, unseen, .. } => {
+            let mut said = vec![format!(
+                "no page or script of {} contains their classes, ids or elements",
                 some(entries, USED)
-            )
+            )];
+            said.extend(match perhaps {
+                0 => None,
+                1 => Some("1 more rule may match a name that is composed at run time".to_owned()),
+                more => Some(format!("{more} more may match names that are composed at run time")),
+            });
+            if !unseen.is_empty() {
+                said.push(format!("what {} serves was not seen", some(unseen, USED)));
+            }
+            said.join("; ")
         }
         About::KeptForEffect { effects, .. } => {
             let mut effects: Vec<&str> = effects.iter().map(|one| effect(*one)).collect();
@@ -407,10 +409,10 @@ pub fn advice(about: &About) -> String {
             "take them out of the source, or turn on the bundler's tree shaking and minifier".to_owned()
         }
         About::UnusedRules { of, is_installed: true, .. } => format!(
-            "import the parts of {of} that are used, where it has them; keep what a server or an editor writes into the page"
+            "import the parts of {of} that are used, where it has them; keep rules for HTML that a server or an editor adds later"
         ),
         About::UnusedRules { .. } => {
-            "take them out; keep what a server or an editor writes into the page".to_owned()
+            "take them out; keep rules for HTML that a server or an editor adds later".to_owned()
         }
         About::KeptForEffect { is_installed: true, .. } => {
             "import from the paths of single modules where the package has them, or report it to its authors: they could mark what has no effect `/*#__PURE__*/`".to_owned()

@@ -242,3 +242,20 @@ fn rules_without_their_page_are_not_judged() {
     assert_eq!(answer["findings"], value!([]));
     assert_eq!(answer["judged"][0]["bytes"], 0, "{}", answer["judged"]);
 }
+
+/// Scripts of other hosts may name anything, and a script that no load leads to may be one that a page loads.
+#[test]
+fn what_names_classes_and_is_not_seen() {
+    let page = "<link rel=stylesheet href=a.css><script src=a.js></script>\
+                <script src=https://cdn.kelpwick.example/x.js></script>";
+    let folder = Folder::new()
+        .with("dist/index.html", page)
+        .with("dist/a.js", "load(name)")
+        .with("dist/b.js", "e.className='quay'")
+        .with("dist/a.css", ".never{color:red}.quay{margin:0}");
+    let answer = json(folder.path(), &["waste", "dist", "--kind", "unused-rules"]);
+    let found = &answer["findings"][0];
+    assert_eq!(found["recoverable"]["emitted"], ".never{color:red}".len());
+    let cause = found["cause"].as_str().unwrap();
+    assert!(cause.ends_with("what cdn.kelpwick.example serves was not seen"), "{cause}");
+}

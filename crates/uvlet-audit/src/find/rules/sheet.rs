@@ -63,6 +63,7 @@ fn rules(parser: &mut Parser<'_>, (within, depth): Around, sheet: &mut Sheet) {
         match token.clone() {
             Token::AtKeyword(name) => at_rule(parser, &name, start, (within, depth), sheet),
             Token::CDO | Token::CDC | Token::Semicolon => {}
+            Token::CurlyBracketBlock => skip(parser),
             first => {
                 let mut list = List { depth, ..List::default() };
                 list.token(&first, parser);
@@ -224,7 +225,7 @@ mod tests {
     #[case("[data-tide=low] [type=a]{}", "[data-tide=low] [type=a]{}=data-tide ")]
     #[case("@font-face{src:url(a)} @keyframes a{from{}to{}} *{}", "*{}=")]
     #[case("@media print{.a{} .b{}}.c{}", ".a{}=a .b{}=b .c{}=c")]
-    #[case("@import 'a';.a{}", ".a{}=a")]
+    #[case("@import 'a';{} .a{}", ".a{}=a")]
     #[case(".a{.b{} color:red}", ".a{.b{} color:red}=a")]
     #[case(".a{", ".a{=a")]
     fn what_rules_need(#[case] text: &str, #[case] expected: &str) {
